@@ -1,0 +1,37 @@
+package nariz.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.util.concurrent.Callable;
+import nariz.sim.Accuracy;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** {@code nariz accuracy}: regenerates the tables of docs/accuracy.md. */
+@Command(name = "accuracy", mixinStandardHelpOptions = true,
+        description = "Analyses made-up engines with known errors and prints what came out (Markdown).")
+final class AccuracyCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Option(names = "--first", paramLabel = "SEED", defaultValue = "1001", description = "first seed (1001)")
+    private long first;
+
+    @Option(names = "--count", paramLabel = "N", defaultValue = "10", description = "how many engines (10)")
+    private int count;
+
+    @Override
+    public Integer call() throws IOException {
+        PrintWriter out = spec.commandLine().getOut();
+        PrintWriter err = spec.commandLine().getErr();
+        Accuracy.report(first, count, out::println, done -> {
+            err.printf("\r%3.0f %%", 100 * done);
+            err.flush();
+        });
+        err.println();
+        out.flush();
+        return 0;
+    }
+}

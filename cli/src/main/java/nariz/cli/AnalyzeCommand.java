@@ -1,0 +1,83 @@
+package nariz.cli;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import nariz.advice.AdviceJson;
+import nariz.advice.AdviceText;
+import nariz.advice.Analysis;
+import nariz.advice.Strategy;
+import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
+import nariz.build.InputProblem;
+import nariz.log.DriveLog;
+import nariz.log.LogReader;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** {@code nariz analyze}: a build sheet and a log in, a verdict out. */
+@Command(name = "analyze", mixinStandardHelpOptions = true,
+        description = "Says which circuit a log blames and which part to change.")
+final class AnalyzeCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Option(names = "--build", required = true, paramLabel = "FILE", description = "build sheet (JSON)")
+    private Path build;
+
+    @Option(names = "--log", required = true, paramLabel = "FILE", description = "drive log (CSV)")
+    private Path log;
+
+    @Option(names = "--json", paramLabel = "FILE", description = "also write the result as JSON")
+    private Path json;
+
+    @Option(names = "--strategy", paramLabel = "NAME", defaultValue = "balanced",
+            description = "targets: balanced, economy or climb (default: balanced)")
+    private String strategy;
+
+    @Option(names = "--checked", paramLabel = "CAUSE", split = ",",
+            description = "faults you have looked for and ruled out, for example vacuum-leak,exhaust-leak")
+    private List<String> checked = new ArrayList<>();
+
+    @Override
+    public Integer call() throws IOException {
+        Strategy targets = Strategy.named(strategy).orElseThrow(() -> new ParameterException(spec.commandLine(),
+                "Unknown strategy '" + strategy + "'; use one of " + String.join(", ", Strategy.names()) + "."));
+        BuildSheet sheet = BuildSheetReader.read(build);
+        DriveLog drive = LogReader.read(log, sheet);
+        Analysis a = Analysis.of(sheet, drive, targets, checked, () -> false);
+        if (json != null) {
+            write(json, AdviceJson.write(a.advice()));
+        }
+        spec.commandLine().getOut().print(AdviceText.write(a.advice()));
+        if (drive.problemCount() > 0) {
+            spec.commandLine().getOut().println(drive.problemCount() + " readings or rows of the log were left out; "
+                    + "the first: " + drive.problems().getFirst().text() + ".");
+        }
+        spec.commandLine().getOut().flush();
+        return 0;
+    }
+
+    /** Writes beside the target and moves, so that a failed write leaves no half file. */
+    static void write(Path file, String text) throws IOException {
+        Path folder = file.toAbsolutePath().getParent();
+        if (folder == null || !Files.isDirectory(folder)) {
+            throw new InputProblem(file.toString(), 0, 0, "", "a folder that does not exist",
+                    "Create it or choose another place for the result.");
+        }
+        Path part = folder.resolve(file.getFileName() + ".part");
+        try {
+            Files.writeString(part, text, StandardCharsets.UTF_8);
+            Files.move(part, file, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            Files.deleteIfExists(part);
+        }
+    }
+}

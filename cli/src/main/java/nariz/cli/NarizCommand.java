@@ -1,0 +1,53 @@
+package nariz.cli;
+
+import java.io.OutputStream;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import nariz.build.InputProblem;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+
+/** {@code nariz}: entry point of the command line. */
+@Command(name = "nariz", mixinStandardHelpOptions = true, version = "nariz 0.1.0",
+        description = "Reads an engine's drive log and says which fuel circuit is wrong and what to change.",
+        subcommands = {AnalyzeCommand.class, DemoLogCommand.class, AccuracyCommand.class})
+public final class NarizCommand {
+    /** Input that cannot be used. */
+    public static final int UNUSABLE_INPUT = 3;
+
+    private NarizCommand() {
+    }
+
+    /**
+     * Runs the command line.
+     *
+     * @param args arguments
+     */
+    public static void main(String[] args) {
+        System.exit(run(utf8(System.out), utf8(System.err), args));
+    }
+
+    private static PrintWriter utf8(OutputStream stream) {
+        return new PrintWriter(stream, true, StandardCharsets.UTF_8);
+    }
+
+    /**
+     * Runs a command.
+     *
+     * @param out standard output
+     * @param err standard error
+     * @param args arguments
+     * @return exit code
+     */
+    public static int run(PrintWriter out, PrintWriter err, String... args) {
+        CommandLine line = new CommandLine(new NarizCommand()).setOut(out).setErr(err)
+                .setExecutionExceptionHandler((e, cmd, parsed) -> {
+                    if (e instanceof InputProblem p) {
+                        cmd.getErr().println(p.getMessage());
+                        return UNUSABLE_INPUT;
+                    }
+                    throw e;
+                });
+        return args.length == 0 ? line.execute("--help") : line.execute(args);
+    }
+}

@@ -1,0 +1,54 @@
+package nariz.advice;
+
+import java.util.List;
+import java.util.Optional;
+import nariz.model.Circuit;
+
+/**
+ * The answer.
+ *
+ * @param verdict one of the four
+ * @param sentence the verdict in one plain sentence
+ * @param circuits what each circuit showed
+ * @param hypotheses causes weighed, most probable first
+ * @param changes parts to change, in the order to do them
+ * @param predicted effect by regime
+ * @param flags what of the log did not count
+ * @param missing regimes and circuits not read, with the drive that would
+ * @param assumed build fields that were family defaults
+ * @param strategy name of the targets used
+ */
+public record Advice(Verdict verdict, String sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
+        List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<String> missing,
+        List<String> assumed, String strategy) {
+    /** Copies the lists. */
+    public Advice {
+        circuits = List.copyOf(circuits);
+        hypotheses = List.copyOf(hypotheses);
+        changes = List.copyOf(changes);
+        predicted = List.copyOf(predicted);
+        flags = List.copyOf(flags);
+        missing = List.copyOf(missing);
+        assumed = List.copyOf(assumed);
+    }
+
+    /**
+     * Finding of a circuit.
+     *
+     * @param c circuit
+     * @return its finding
+     */
+    public CircuitFinding finding(Circuit c) {
+        return circuits.stream().filter(f -> f.circuit() == c).findFirst().orElseThrow();
+    }
+
+    /** {@return the change to make first} */
+    public Optional<Change> first() {
+        return changes.stream().findFirst();
+    }
+
+    /** {@return the circuit that is blamed: the one the first change trims} */
+    public Optional<Circuit> blamed() {
+        return first().map(Blame::circuit);
+    }
+}

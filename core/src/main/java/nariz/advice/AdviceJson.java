@@ -1,0 +1,113 @@
+package nariz.advice;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import nariz.units.Quantity;
+import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Advice as JSON, format {@code nariz-advice/1} (docs/formats/advice.schema.json). */
+public final class AdviceJson {
+    /** The format's name and version. */
+    public static final String FORMAT = "nariz-advice/1";
+    private static final ObjectMapper MAPPER = JsonMapper.builder().build();
+
+    private AdviceJson() {
+    }
+
+    /**
+     * Writes advice.
+     *
+     * @param a advice
+     * @return indented JSON, ends in a newline
+     */
+    public static String write(Advice a) {
+        Map<String, Object> root = new LinkedHashMap<>();
+        root.put("format", FORMAT);
+        root.put("verdict", a.verdict().key());
+        root.put("sentence", a.sentence());
+        root.put("strategy", a.strategy());
+        root.put("circuits", a.circuits().stream().map(AdviceJson::circuit).toList());
+        root.put("hypotheses", a.hypotheses().stream().map(AdviceJson::hypothesis).toList());
+        root.put("changes", a.changes().stream().map(AdviceJson::change).toList());
+        root.put("predicted", a.predicted().stream().map(AdviceJson::prediction).toList());
+        root.put("flags", a.flags().stream().map(AdviceJson::flag).toList());
+        root.put("missing", a.missing());
+        root.put("assumed", a.assumed());
+        return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+
+    private static Map<String, Object> circuit(CircuitFinding c) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("circuit", c.circuit().key());
+        m.put("side", c.circuit().side().key());
+        m.put("correction", round(c.correction(), 4));
+        m.put("low", round(c.low(), 4));
+        m.put("high", round(c.high(), 4));
+        m.put("share", round(c.share(), 4));
+        m.put("error", Double.isNaN(c.error()) ? null : round(c.error(), 4));
+        m.put("status", c.status().key());
+        m.put("confoundedWith", c.confoundedWith());
+        m.put("settledBy", c.settledBy());
+        return m;
+    }
+
+    private static Map<String, Object> hypothesis(Hypothesis h) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("cause", h.cause());
+        m.put("probability", round(h.probability(), 4));
+        m.put("evidence", h.evidence());
+        m.put("check", h.check());
+        return m;
+    }
+
+    private static Map<String, Object> change(Change c) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("part", c.part().key());
+        m.put("side", c.side().key());
+        m.put("circuit", Blame.circuit(c).key());
+        m.put("from", round(c.from(), 3));
+        m.put("to", round(c.to(), 3));
+        m.put("unit", c.part().unit());
+        m.put("when", c.now() ? "now" : "after-reading-again");
+        m.put("effort", round(c.effort(), 3));
+        m.put("reasons", c.reasons());
+        m.put("recheck", c.recheck());
+        m.put("cautions", c.cautions());
+        return m;
+    }
+
+    private static Map<String, Object> prediction(RegimePrediction p) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("regime", p.before().regime().key());
+        m.put("steadyS", round(p.before().dwellS(), 1));
+        m.put("lambdaBefore", round(p.before().lambda(), 4));
+        m.put("lambdaAfter", round(p.after().lambda(), 4));
+        m.put("low", round(p.low(), 4));
+        m.put("high", round(p.high(), 4));
+        m.put("target", round(p.before().target(), 4));
+        m.put("rmsBefore", round(p.before().rms(), 4));
+        m.put("rmsAfter", round(p.after().rms(), 4));
+        return m;
+    }
+
+    private static Map<String, Object> flag(FlagStretch f) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("kind", f.kind().name().toLowerCase(Locale.ROOT));
+        m.put("fromS", round(f.fromS(), 2));
+        m.put("toS", round(f.toS(), 2));
+        m.put("share", round(f.share(), 5));
+        return m;
+    }
+
+    private static double round(double v, int decimals) {
+        return Double.parseDouble(Quantity.trim(v, decimals));
+    }
+
+    /** {@return the part keys this format can name, for the schema's own test} */
+    public static List<String> partKeys() {
+        return java.util.Arrays.stream(nariz.build.Part.values()).map(nariz.build.Part::key).toList();
+    }
+}

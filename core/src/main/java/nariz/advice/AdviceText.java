@@ -1,0 +1,119 @@
+package nariz.advice;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import nariz.fit.Flag;
+
+/** Advice as plain text for a terminal, at most 100 columns wide. */
+public final class AdviceText {
+    private static final int WIDTH = 100;
+
+    private AdviceText() {
+    }
+
+    /**
+     * Writes advice.
+     *
+     * @param a advice
+     * @return lines
+     */
+    public static String write(Advice a) {
+        List<String> out = new ArrayList<>();
+        out.add(wrap(a.sentence(), ""));
+        out.add("");
+        changes(a, out);
+        predicted(a, out);
+        circuits(a, out);
+        causes(a, out);
+        notes(a, out);
+        return String.join("\n", out) + "\n";
+    }
+
+    private static void changes(Advice a, List<String> out) {
+        for (Change c : a.changes()) {
+            out.add((c.now() ? "Do now:  " : "Later:   ") + c.title());
+            c.reasons().forEach(r -> out.add(wrap("because " + r, "         ")));
+            out.add(wrap("recheck: " + String.join("; ", c.recheck()), "         "));
+            c.cautions().forEach(x -> out.add(wrap("caution: " + x, "         ")));
+            out.add("");
+        }
+    }
+
+    private static void predicted(Advice a, List<String> out) {
+        if (a.predicted().isEmpty()) {
+            return;
+        }
+        boolean change = a.changes().stream().anyMatch(Change::now);
+        out.add(String.format(Locale.ROOT, "%-14s %8s %8s %10s %s", "regime", "steady", "target", "lambda",
+                change ? "after the change (90 % interval)" : ""));
+        for (RegimePrediction p : a.predicted()) {
+            out.add(String.format(Locale.ROOT, "%-14s %6.0f s %8.2f %10.2f %s", p.before().regime().label(),
+                    p.before().dwellS(), p.before().target(), p.before().lambda(), change
+                            ? String.format(Locale.ROOT, "%.2f (%.2f to %.2f)", p.after().lambda(), p.low(), p.high())
+                            : p.before().words()));
+        }
+        out.add("");
+    }
+
+    private static void circuits(Advice a, List<String> out) {
+        out.add(String.format(Locale.ROOT, "%-15s %-26s %s", "circuit", "delivers against the sheet", "state"));
+        for (CircuitFinding c : a.circuits()) {
+            String k = c.status() == Status.NOT_READ ? "-"
+                    : String.format(Locale.ROOT, "%.2f (%.2f to %.2f)", c.correction(), c.low(), c.high());
+            out.add(String.format(Locale.ROOT, "%-15s %-26s %s", c.circuit().label(), k, c.status().label()));
+            if (!c.settledBy().isEmpty()) {
+                out.add(wrap("to read it: " + c.settledBy(), "                "));
+            }
+        }
+        out.add("");
+    }
+
+    private static void causes(Advice a, List<String> out) {
+        for (Hypothesis h : a.hypotheses()) {
+            if (h.probability() >= 0.05) {
+                out.add(wrap(String.format(Locale.ROOT, "%2.0f %%  %s: %s", 100 * h.probability(), h.label(),
+                        h.evidence()), "      "));
+                if (h.fault()) {
+                    out.add(wrap("check: " + h.check(), "      "));
+                }
+            }
+        }
+        out.add("");
+    }
+
+    private static void notes(Advice a, List<String> out) {
+        Map<Flag, Double> share = new EnumMap<>(Flag.class);
+        a.flags().forEach(f -> share.merge(f.kind(), f.share(), Double::sum));
+        if (!share.isEmpty()) {
+            List<String> words = share.entrySet().stream()
+                    .map(e -> String.format(Locale.ROOT, "%s %.0f %%", e.getKey().label(), 100 * e.getValue()))
+                    .toList();
+            out.add(wrap("Not counted as steady: " + String.join(", ", words) + ".", ""));
+        }
+        a.missing().forEach(m -> out.add(wrap("Still to read - " + m, "")));
+        if (!a.assumed().isEmpty()) {
+            out.add(wrap("Assumed from the family: " + String.join(", ", a.assumed()) + ".", ""));
+        }
+    }
+
+    private static String wrap(String text, String indent) {
+        StringBuilder out = new StringBuilder(indent);
+        int column = indent.length();
+        for (String word : text.split(" ")) {
+            if (column + word.length() > WIDTH && column > indent.length()) {
+                out.append('\n').append(indent);
+                column = indent.length();
+            }
+            if (column > indent.length()) {
+                out.append(' ');
+                column++;
+            }
+            out.append(word);
+            column += word.length();
+        }
+        return out.toString();
+    }
+}

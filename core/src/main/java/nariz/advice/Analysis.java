@@ -1,0 +1,137 @@
+package nariz.advice;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
+import nariz.build.BuildSheet;
+import nariz.fit.Estimate;
+import nariz.fit.Estimator;
+import nariz.fit.Observation;
+import nariz.log.DriveLog;
+
+/**
+ * From a build sheet and a log to an answer: the whole way in one call.
+ *
+ * <p>Immutable once made; {@link #phiAfter()} and the observation are what the pictures draw.
+ */
+public final class Analysis {
+    /** Least steady running for any judgement, s. */
+    static final double LEAST_STEADY_S = 30.0;
+
+    private final Observation observation;
+    private final Estimate estimate;
+    private final Scorer scorer;
+    private final Advice advice;
+    private final double[] phiAfter;
+    private final BuildSheet sheetAfter;
+
+    private Analysis(Observation observation, Estimate estimate, Scorer scorer, Advice advice, double[] phiAfter,
+            BuildSheet sheetAfter) {
+        this.observation = observation;
+        this.estimate = estimate;
+        this.scorer = scorer;
+        this.advice = advice;
+        this.phiAfter = phiAfter;
+        this.sheetAfter = sheetAfter;
+    }
+
+    /**
+     * Analyses a drive.
+     *
+     * @param sheet build sheet
+     * @param log drive
+     * @param strategy targets
+     * @return the answer and what it rests on
+     */
+    public static Analysis of(BuildSheet sheet, DriveLog log, Strategy strategy) {
+        return of(sheet, log, strategy, List.of(), () -> false);
+    }
+
+    /**
+     * Analyses a drive.
+     *
+     * @param sheet build sheet
+     * @param log drive
+     * @param strategy targets
+     * @param ruledOut causes the user has checked and found sound, keys as in {@link Hypothesis#cause()}
+     * @param cancelled asked now and then
+     * @return the answer and what it rests on
+     * @throws CancellationException when cancelled
+     */
+    public static Analysis of(BuildSheet sheet, DriveLog log, Strategy strategy, List<String> ruledOut,
+            BooleanSupplier cancelled) {
+        Observation o = Observation.of(log, sheet, cancelled);
+        if (o.steadyS() < LEAST_STEADY_S || o.cells().size() < 4) {
+            Advice a = AdviceBuilder.notEnough(o, strategy);
+            return new Analysis(o, null, null, a, new double[0], sheet);
+        }
+        Estimate e = Estimator.of(o);
+        Scorer scorer = new Scorer(sheet, strategy, e);
+        Decision decision = new Decision(sheet, scorer, cancelled);
+        List<Decision.Step> chosen = decision.decide();
+        List<Hypothesis> causes = new Hypotheses(sheet, scorer, e).weigh(chosen, ruledOut);
+        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, decision, causes);
+        Advice advice = builder.build(chosen);
+        List<Decision.Step> doNow = new ArrayList<>();
+        for (Decision.Step s : chosen) {
+            boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part() == s.ladder().part()
+                    && c.side() == s.ladder().side());
+            if (now) {
+                doNow.add(s);
+            }
+        }
+        BuildSheet next = Decision.apply(sheet, doNow);
+        return new Analysis(o, e, scorer, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next);
+    }
+
+    /** {@return the drive made ready} */
+    public Observation observation() {
+        return observation;
+    }
+
+    /** {@return whether there was enough for an estimate} */
+    public boolean estimated() {
+        return estimate != null;
+    }
+
+    /** {@return the estimate; only when {@link #estimated()}} */
+    public Estimate estimate() {
+        return estimate;
+    }
+
+    /** {@return the answer} */
+    public Advice advice() {
+        return advice;
+    }
+
+    /** {@return phi in every cell with the changes to make now; a copy} */
+    public double[] phiAfter() {
+        return phiAfter.clone();
+    }
+
+    /** {@return the sheet with the changes to make now} */
+    public BuildSheet sheetAfter() {
+        return sheetAfter;
+    }
+
+    /**
+     * Target of a cell.
+     *
+     * @param cell index
+     * @return phi
+     */
+    public double targetPhi(int cell) {
+        return scorer.targetPhi(cell);
+    }
+
+    /**
+     * Regime of a cell.
+     *
+     * @param cell index
+     * @return regime
+     */
+    public Regime regime(int cell) {
+        return scorer.regime(cell);
+    }
+}

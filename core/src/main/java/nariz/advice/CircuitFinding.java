@@ -1,0 +1,25 @@
+package nariz.advice;
+
+import java.util.List;
+import nariz.model.Circuit;
+
+/**
+ * What the log says about one circuit.
+ *
+ * @param circuit circuit
+ * @param correction fuel delivered over fuel the sheet would deliver
+ * @param low lower end of its 90 % interval
+ * @param high upper end
+ * @param share share of the steady time in which it delivered at least a quarter of the fuel
+ * @param error mean of lambda/target - 1 where it delivers, weighted by its share; NaN when not read
+ * @param status state
+ * @param confoundedWith what it cannot be told apart from on this log
+ * @param settledBy the short drive that would settle it, or empty
+ */
+public record CircuitFinding(Circuit circuit, double correction, double low, double high, double share, double error,
+        Status status, List<String> confoundedWith, String settledBy) {
+    /** Copies the list. */
+    public CircuitFinding {
+        confoundedWith = List.copyOf(confoundedWith);
+    }
+}

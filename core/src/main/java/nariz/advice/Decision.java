@@ -1,0 +1,178 @@
+package nariz.advice;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
+import nariz.build.BuildSheet;
+
+/**
+ * Which parts to change: the set of ladder steps with the least loss plus effort.
+ *
+ * <p>Forward selection with refinement and backward elimination: add the single change that lowers loss + cost most,
+ * walk every chosen part along its ladder again, repeat while the gain exceeds {@link #WORTH_IT}; then drop what does
+ * not pay for itself. Exhaustive search over pairs gives the same sets on the practice engines (docs/model.md).
+ */
+final class Decision {
+    /** Least gain, in units of one regime at its tolerance, that is worth a change. */
+    static final double WORTH_IT = 0.45;
+    private static final int MOST = 4;
+    /** Trims that gain less than this share of the largest change wait for the next reading. */
+    private static final double SMALL_SHARE = 0.15;
+    private static final double EARLY_SHARE = 0.5;
+
+    /** A part at a size. */
+    record Step(Ladder ladder, double from, double to) {
+        double cost() {
+            return ladder.cost(from, to);
+        }
+    }
+
+    private final BuildSheet sheet;
+    private final Scorer scorer;
+    private final List<Ladder> ladders;
+    private final BooleanSupplier cancelled;
+    private List<Step> chosen = new ArrayList<>();
+
+    Decision(BuildSheet sheet, Scorer scorer, BooleanSupplier cancelled) {
+        this.sheet = sheet;
+        this.scorer = scorer;
+        this.cancelled = cancelled;
+        ladders = Ladder.of(sheet);
+    }
+
+    List<Step> decide() {
+        double now = scorer.loss(scorer.today());
+        while (chosen.size() < MOST) {
+            Step best = bestAddition();
+            if (best == null) {
+                break;
+            }
+            List<Step> tried = refined(with(best));
+            double then = total(tried);
+            if (now - then < WORTH_IT) {
+                break;
+            }
+            chosen = tried;
+            now = then;
+        }
+        eliminate(WORTH_IT / 2);
+        eliminate(SMALL_SHARE * chosen.stream().mapToDouble(this::gain).max().orElse(0.0));
+        double most = chosen.stream().mapToDouble(this::gain).max().orElse(0.0);
+        // Order of work, but a circuit that is far off goes before an earlier one that is hardly off.
+        chosen.sort(Comparator.comparing((Step s) -> gain(s) < EARLY_SHARE * most)
+                .thenComparing(s -> s.ladder().side()).thenComparing(s -> s.ladder().part()));
+        return chosen;
+    }
+
+    /** Loss that comes back when this change is left out. */
+    double gain(Step s) {
+        List<Step> without = new ArrayList<>(chosen);
+        without.remove(s);
+        return loss(without) - loss(chosen);
+    }
+
+    private Step bestAddition() {
+        Step best = null;
+        double least = Double.POSITIVE_INFINITY;
+        for (Ladder l : ladders) {
+            if (chosen.stream().anyMatch(s -> s.ladder().equals(l))) {
+                continue;
+            }
+            Step s = bestSize(chosen, l);
+            double t = s == null ? Double.POSITIVE_INFINITY : total(plus(chosen, s));
+            if (t < least) {
+                least = t;
+                best = s;
+            }
+        }
+        return best;
+    }
+
+    /** Walks outward in both directions and stops where it gets worse twice: loss along a ladder has one valley. */
+    private Step bestSize(List<Step> others, Ladder l) {
+        if (cancelled.getAsBoolean()) {
+            throw new CancellationException("analysis was cancelled");
+        }
+        double from = l.fitted(sheet);
+        Step best = null;
+        double least = Double.POSITIVE_INFINITY;
+        for (int sign = -1; sign <= 1; sign += 2) {
+            double before = Double.POSITIVE_INFINITY;
+            int worse = 0;
+            for (double v : l.sizes(sheet)) {
+                if (Math.signum(v - from) != sign || worse >= 2) {
+                    continue;
+                }
+                Step s = new Step(l, from, v);
+                double t = total(plus(others, s));
+                worse = t > before ? worse + 1 : 0;
+                before = t;
+                if (t < least) {
+                    least = t;
+                    best = s;
+                }
+            }
+        }
+        return best;
+    }
+
+    private List<Step> with(Step s) {
+        return plus(chosen, s);
+    }
+
+    private static List<Step> plus(List<Step> some, Step s) {
+        List<Step> all = new ArrayList<>(some);
+        all.add(s);
+        return all;
+    }
+
+    private List<Step> refined(List<Step> steps) {
+        List<Step> out = new ArrayList<>(steps);
+        if (out.size() < 2) {
+            return out;
+        }
+        for (int i = 0; i < out.size(); i++) {
+            List<Step> others = new ArrayList<>(out);
+            Step was = others.remove(i);
+            Step s = bestSize(others, was.ladder());
+            if (s != null) {
+                out.set(i, s);
+            }
+        }
+        return out;
+    }
+
+    private void eliminate(double least) {
+        boolean dropped = true;
+        while (dropped && chosen.size() > 1) {
+            dropped = false;
+            for (Step s : List.copyOf(chosen)) {
+                List<Step> without = new ArrayList<>(chosen);
+                without.remove(s);
+                if (total(without) - total(chosen) < least) {
+                    chosen = refined(without);
+                    dropped = true;
+                    break;
+                }
+            }
+        }
+    }
+
+    private double total(List<Step> steps) {
+        return loss(steps) + steps.stream().mapToDouble(Step::cost).sum();
+    }
+
+    double loss(List<Step> steps) {
+        return scorer.loss(steps.isEmpty() ? scorer.today() : scorer.with(apply(sheet, steps)));
+    }
+
+    static BuildSheet apply(BuildSheet sheet, List<Step> steps) {
+        BuildSheet out = sheet;
+        for (Step s : steps) {
+            out = s.ladder().part().fit(out, s.ladder().side(), s.to());
+        }
+        return out;
+    }
+}

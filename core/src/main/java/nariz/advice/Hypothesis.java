@@ -1,0 +1,22 @@
+package nariz.advice;
+
+/**
+ * A cause that competes to explain the readings.
+ *
+ * @param cause key, for example {@code vacuum-leak}
+ * @param label words for people
+ * @param probability 0 to 1 among the causes considered
+ * @param evidence what in the log speaks for it
+ * @param check what to do to settle it
+ */
+public record Hypothesis(String cause, String label, double probability, String evidence, String check) {
+    /** Cause key of "the fuel parts". */
+    public static final String CALIBRATION = "calibration";
+    /** Cause key of "nothing is wrong". */
+    public static final String NONE = "nothing-wrong";
+
+    /** {@return whether this is a fault that fuel parts do not cure} */
+    public boolean fault() {
+        return !CALIBRATION.equals(cause) && !NONE.equals(cause);
+    }
+}

@@ -1,0 +1,23 @@
+package nariz.build;
+
+/**
+ * The carburetor, or several of one kind.
+ *
+ * @param family how it works
+ * @param count how many of them, 1 or 2
+ * @param primary primary side of one carburetor
+ * @param secondary secondary side of one carburetor
+ * @param opening how the secondary side opens
+ * @param pump accelerator pump
+ */
+public record Carburetor(Family family, int count, Barrels primary, Barrels secondary, Opening opening, Pump pump) {
+    /**
+     * One side.
+     *
+     * @param side which
+     * @return its barrels
+     */
+    public Barrels barrels(SideName side) {
+        return side == SideName.PRIMARY ? primary : secondary;
+    }
+}

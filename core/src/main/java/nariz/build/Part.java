@@ -1,0 +1,132 @@
+package nariz.build;
+
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Optional;
+import nariz.units.Quantity;
+import nariz.units.Units;
+
+/** A part that trims a circuit, with its key in files, the unit people name it in and how to change it on a sheet. */
+public enum Part {
+    /** Mixture screws, turns out. */
+    MIXTURE_SCREW("mixture-screw", "mixture screws", "turns", 1.0, 3),
+    /** Idle feed restriction diameter. */
+    IDLE_FEED_RESTRICTION("idle-feed-restriction", "idle feed restrictions", "thou", Units.THOU, 1),
+    /** Idle air bleed diameter. */
+    IDLE_AIR_BLEED("idle-air-bleed", "idle air bleeds", "thou", Units.THOU, 1),
+    /** Main jet diameter. */
+    MAIN_JET("main-jet", "main jets", "thou", Units.THOU, 1),
+    /** High-speed air bleed diameter. */
+    HIGH_SPEED_AIR_BLEED("high-speed-air-bleed", "high-speed air bleeds", "thou", Units.THOU, 1),
+    /** Power valve rating. */
+    POWER_VALVE_RATING("power-valve-rating", "power valve", "inHg", Units.INHG, 1),
+    /** Power-valve channel restriction diameter. */
+    POWER_CHANNEL_RESTRICTION("power-channel-restriction", "power-valve channel restrictions", "thou", Units.THOU, 1),
+    /** Step-up spring rating. */
+    STEP_UP_SPRING("step-up-spring", "step-up springs", "inHg", Units.INHG, 1),
+    /** Metering rod; the number is its power step, the cruise step stays. */
+    METERING_ROD("metering-rod", "metering rods (power step)", "thou", Units.THOU, 1);
+
+    private final String key;
+    private final String label;
+    private final String unit;
+    private final double si;
+    private final int decimals;
+
+    Part(String key, String label, String unit, double si, int decimals) {
+        this.key = key;
+        this.label = label;
+        this.unit = unit;
+        this.si = si;
+        this.decimals = decimals;
+    }
+
+    /** {@return the name used in files and on the command line} */
+    public String key() {
+        return key;
+    }
+
+    /** {@return the trade's words for it} */
+    public String label() {
+        return label;
+    }
+
+    /** {@return the unit people name it in} */
+    public String unit() {
+        return unit;
+    }
+
+    /**
+     * Finds a part by its key.
+     *
+     * @param key as in files
+     * @return the part, or empty
+     */
+    public static Optional<Part> ofKey(String key) {
+        return Arrays.stream(values()).filter(p -> p.key.equals(key)).findFirst();
+    }
+
+    /**
+     * Reads this part off a side.
+     *
+     * @param b the side
+     * @return value in {@link #unit()}; 0 where it is not fitted
+     */
+    public double of(Barrels b) {
+        double v = switch (this) {
+            case MIXTURE_SCREW -> b.screwTurns();
+            case IDLE_FEED_RESTRICTION -> b.idleFeedM();
+            case IDLE_AIR_BLEED -> b.idleBleedM();
+            case MAIN_JET -> b.mainJetM();
+            case HIGH_SPEED_AIR_BLEED -> b.highSpeedBleedM();
+            case POWER_VALVE_RATING -> b.powerValvePa();
+            case POWER_CHANNEL_RESTRICTION -> b.powerChannelM();
+            case STEP_UP_SPRING -> b.stepUpPa();
+            case METERING_ROD -> b.rodPowerM();
+        };
+        return v / si;
+    }
+
+    /**
+     * A sheet with this part changed.
+     *
+     * @param sheet today's sheet
+     * @param side which side
+     * @param value new value in {@link #unit()}
+     * @return a new sheet
+     */
+    public BuildSheet fit(BuildSheet sheet, SideName side, double value) {
+        Carburetor c = sheet.carburetor();
+        Barrels changed = fit(c.barrels(side), value * si);
+        boolean p = side == SideName.PRIMARY;
+        return sheet.withCarburetor(new Carburetor(c.family(), c.count(), p ? changed : c.primary(),
+                p ? c.secondary() : changed, c.opening(), c.pump()));
+    }
+
+    private Barrels fit(Barrels b, double v) {
+        return new Barrels(b.bores(), b.boreM(), b.venturiM(), b.booster(),
+                this == MAIN_JET ? v : b.mainJetM(),
+                this == HIGH_SPEED_AIR_BLEED ? v : b.highSpeedBleedM(),
+                this == IDLE_FEED_RESTRICTION ? v : b.idleFeedM(),
+                this == IDLE_AIR_BLEED ? v : b.idleBleedM(),
+                this == MIXTURE_SCREW ? v : b.screwTurns(),
+                this == POWER_VALVE_RATING ? v : b.powerValvePa(),
+                this == POWER_CHANNEL_RESTRICTION ? v : b.powerChannelM(),
+                b.rodCruiseM(),
+                this == METERING_ROD ? v : b.rodPowerM(),
+                this == STEP_UP_SPRING ? v : b.stepUpPa(), b.plateHoleM());
+    }
+
+    /**
+     * A value as a person would say it.
+     *
+     * @param value in {@link #unit()}
+     * @return for example {@code "59 thou"}
+     */
+    public String text(double value) {
+        if (this == POWER_VALVE_RATING && value <= 0.0) {
+            return "plugged";
+        }
+        return Quantity.trim(value, decimals) + " " + unit.toLowerCase(Locale.ROOT).replace("inhg", "inHg");
+    }
+}

@@ -1,0 +1,152 @@
+package nariz.build;
+
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import nariz.units.Dimension;
+import nariz.units.Quantity;
+
+/** One object of a build sheet being read: takes fields by name, fills defaults, and complains with the place. */
+final class SheetFields {
+    private final String source;
+    private final String path;
+    private final LocatedJson here;
+    private final Map<String, LocatedJson> fields;
+    private final List<String> assumed;
+    private final Set<String> known = new LinkedHashSet<>();
+
+    SheetFields(String source, String path, LocatedJson here, List<String> assumed) {
+        this.source = source;
+        this.path = path;
+        this.here = here;
+        this.assumed = assumed;
+        this.fields = objectOf(here);
+    }
+
+    @SuppressWarnings("unchecked")
+    private Map<String, LocatedJson> objectOf(LocatedJson json) {
+        if (json.value() instanceof Map<?, ?> map) {
+            return (Map<String, LocatedJson>) map;
+        }
+        throw new InputProblem(source, json.line(), json.column(), path, json.words(),
+                "Write an object in braces here, for example {\"bores\": 2}.");
+    }
+
+    String path(String name) {
+        return path.isEmpty() ? name : path + "." + name;
+    }
+
+    Optional<LocatedJson> take(String name) {
+        known.add(name);
+        return Optional.ofNullable(fields.get(name));
+    }
+
+    /** A nested object; an absent one reads as empty, so that its fields take their defaults. */
+    SheetFields object(String name) {
+        LocatedJson json = take(name).orElse(new LocatedJson(Map.of(), here.line(), here.column()));
+        return new SheetFields(source, path(name), json, assumed);
+    }
+
+    boolean has(String name) {
+        return take(name).isPresent();
+    }
+
+    InputProblem problem(String name, String wanted) {
+        LocatedJson at = fields.get(name);
+        if (at == null) {
+            return new InputProblem(source, here.line(), here.column(), path(name), "nothing", wanted);
+        }
+        return new InputProblem(source, at.line(), at.column(), path(name), at.words(), wanted);
+    }
+
+    /** A marked quantity such as "59 thou", within [min, max] SI, or the default, which is then listed as assumed. */
+    double quantity(String name, Dimension dimension, double min, double max, String example, String fallback) {
+        Optional<LocatedJson> json = take(name);
+        if (json.isEmpty()) {
+            if (fallback == null) {
+                throw problem(name, "This field is needed; write for example \"" + example + "\".");
+            }
+            assumed.add(path(name) + " = " + fallback);
+            return Quantity.parse(fallback, dimension).orElseThrow().si();
+        }
+        if (!(json.get().value() instanceof String text)) {
+            throw problem(name, "Write the number with its unit in quotes, for example \"" + example + "\" (units: "
+                    + dimension.choices() + ").");
+        }
+        Quantity q = Quantity.parse(text, dimension).orElseThrow(() -> problem(name,
+                "Write a number and a unit, for example \"" + example + "\" (units: " + dimension.choices() + ")."));
+        if (!(q.si() >= min && q.si() <= max)) {
+            throw problem(name, "That is outside what can exist; a usual value is \"" + example
+                    + "\". Check number and unit.");
+        }
+        return q.si();
+    }
+
+    /** As {@link #quantity}, and also the word "plugged" for 0. */
+    double quantityOrPlugged(String name, Dimension dimension, double min, double max, String example,
+            String fallback) {
+        boolean plugged = take(name).map(LocatedJson::value).filter("plugged"::equals).isPresent();
+        if (plugged || (fallback == null && !has(name))) {
+            return 0.0;
+        }
+        return quantity(name, dimension, min, max, example, fallback);
+    }
+
+    /** A bare number in [min, max]. */
+    double number(String name, double min, double max, double fallback) {
+        Optional<LocatedJson> json = take(name);
+        if (json.isEmpty()) {
+            assumed.add(path(name) + " = " + Quantity.trim(fallback, 3));
+            return fallback;
+        }
+        if (json.get().value() instanceof Double d && d >= min && d <= max) {
+            return d;
+        }
+        throw problem(name, "Write a bare number from " + Quantity.trim(min, 3) + " to " + Quantity.trim(max, 3) + ".");
+    }
+
+    int whole(String name, int min, int max, int fallback) {
+        double d = number(name, min, max, fallback);
+        if (d != Math.rint(d)) {
+            throw problem(name, "Write a whole number from " + min + " to " + max + ".");
+        }
+        return (int) d;
+    }
+
+    /** One of a list of words; a null fallback means the field is needed. */
+    String choice(String name, List<String> choices, String fallback) {
+        Optional<LocatedJson> json = take(name);
+        if (json.isEmpty() && fallback != null) {
+            assumed.add(path(name) + " = " + fallback);
+            return fallback;
+        }
+        if (json.isPresent() && json.get().value() instanceof String s && choices.contains(s)) {
+            return s;
+        }
+        throw problem(name, "Write one of: " + String.join(", ", choices) + ".");
+    }
+
+    /** Free text. */
+    String text(String name, String fallback) {
+        Optional<LocatedJson> json = take(name);
+        if (json.isEmpty()) {
+            return fallback;
+        }
+        if (json.get().value() instanceof String s) {
+            return s;
+        }
+        throw problem(name, "Write text in quotes.");
+    }
+
+    /** Complains about the first field nobody asked for: a misspelt name must not turn into a silent default. */
+    void noOthers() {
+        for (Map.Entry<String, LocatedJson> e : fields.entrySet()) {
+            if (!known.contains(e.getKey())) {
+                throw new InputProblem(source, e.getValue().line(), e.getValue().column(), path(e.getKey()),
+                        "a field that is not known here", "Known here: " + String.join(", ", known) + ".");
+            }
+        }
+    }
+}

@@ -1,0 +1,78 @@
+package nariz.fit;
+
+import java.util.List;
+import nariz.build.BuildSheet;
+import nariz.model.Circuit;
+import nariz.model.CompressibleFlow;
+import nariz.model.FuelModel;
+
+/** The forward model evaluated at every cell, for any sheet: what the what-if questions and the estimate share. */
+public final class CellModel {
+    private CellModel() {
+    }
+
+    /**
+     * Evaluates a sheet.
+     *
+     * @param sheet parts
+     * @param cells where
+     * @param shiftPa how much earlier (positive) the enrichment opens than rated, Pa
+     * @return phi by {@code [cell][circuit]}
+     */
+    public static double[][] phi(BuildSheet sheet, List<Cell> cells, double shiftPa) {
+        FuelModel model = new FuelModel(sheet).shiftEnrichment(shiftPa);
+        FuelModel.Flow flow = new FuelModel.Flow();
+        double[][] out = new double[cells.size()][Circuit.values().length];
+        for (int i = 0; i < cells.size(); i++) {
+            Cell c = cells.get(i);
+            model.evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
+            for (Circuit k : Circuit.values()) {
+                out[i][k.ordinal()] = flow.phi(k);
+            }
+        }
+        return out;
+    }
+
+    /**
+     * What a leak of a given size does to every cell: the plates pass that much less air, and the fuel follows the air
+     * through the carburetor, so phi falls by the leak's share of the air.
+     *
+     * @param sheet parts
+     * @param cells where
+     * @param leakM2 effective leak area, m²
+     * @return relative change of phi, negative where it leans
+     */
+    public static double[] leak(BuildSheet sheet, List<Cell> cells, double leakM2) {
+        double p0 = sheet.ambient().pressurePa();
+        double[] out = new double[cells.size()];
+        for (int i = 0; i < out.length; i++) {
+            Cell c = cells.get(i);
+            double flux = CompressibleFlow.flux(p0, sheet.ambient().temperatureK(), p0 - c.vacuumPa());
+            out[i] = -Math.min(0.9, leakM2 * flux / c.airKgPerS());
+        }
+        return out;
+    }
+
+    /**
+     * What a fuel level off its setting does to every cell.
+     *
+     * @param sheet parts
+     * @param cells where
+     * @param levelM how much higher, m
+     * @return relative change of phi
+     */
+    public static double[] level(BuildSheet sheet, List<Cell> cells, double levelM) {
+        FuelModel right = new FuelModel(sheet);
+        FuelModel off = new FuelModel(sheet, levelM);
+        FuelModel.Flow flow = new FuelModel.Flow();
+        double[] out = new double[cells.size()];
+        for (int i = 0; i < out.length; i++) {
+            Cell c = cells.get(i);
+            right.evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
+            double was = flow.total();
+            off.evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
+            out[i] = flow.total() / was - 1.0;
+        }
+        return out;
+    }
+}

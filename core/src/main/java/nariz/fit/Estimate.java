@@ -1,0 +1,176 @@
+package nariz.fit;
+
+import java.util.List;
+import nariz.model.Circuit;
+
+/**
+ * What the log says about the circuits.
+ *
+ * <p>Corrections are fuel delivered over fuel the sheet would deliver, 1 = as on the sheet. Intervals are 90 %.
+ * Arrays are copied in and out by the accessors.
+ */
+public final class Estimate {
+    /** Half width of a 90 % interval in standard deviations of a normal distribution. */
+    public static final double Z90 = 1.6449;
+
+    private final List<Cell> cells;
+    private final double[] correction;
+    private final double[] sd;
+    private final double[][] correlation;
+    private final double[] phi;
+    private final double[] phiSd;
+    private final double[][] sheetPhi;
+    private final double[] rest;
+    private final double slope;
+    private final double slopeSd;
+    private final double airReference;
+    private final double shiftPa;
+    private final double shiftSdPa;
+    private final double modelError;
+
+    Estimate(List<Cell> cells, double[] correction, double[] sd, double[][] correlation, double[] phi, double[] phiSd,
+            double[][] sheetPhi, double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
+            double shiftSdPa, double modelError) {
+        this.cells = List.copyOf(cells);
+        this.correction = correction.clone();
+        this.sd = sd.clone();
+        this.correlation = correlation;
+        this.phi = phi.clone();
+        this.phiSd = phiSd.clone();
+        this.sheetPhi = sheetPhi;
+        this.rest = rest.clone();
+        this.slope = slope;
+        this.slopeSd = slopeSd;
+        this.airReference = airReference;
+        this.shiftPa = shiftPa;
+        this.shiftSdPa = shiftSdPa;
+        this.modelError = modelError;
+    }
+
+    /** {@return cells the estimate rests on} */
+    public List<Cell> cells() {
+        return cells;
+    }
+
+    /**
+     * Correction of a circuit.
+     *
+     * @param c circuit
+     * @return mean
+     */
+    public double correction(Circuit c) {
+        return correction[c.ordinal()];
+    }
+
+    /**
+     * Lower end of the 90 % interval.
+     *
+     * @param c circuit
+     * @return bound, not negative
+     */
+    public double low(Circuit c) {
+        return Math.max(0.0, correction[c.ordinal()] - Z90 * sd[c.ordinal()]);
+    }
+
+    /**
+     * Upper end of the 90 % interval.
+     *
+     * @param c circuit
+     * @return bound
+     */
+    public double high(Circuit c) {
+        return correction[c.ordinal()] + Z90 * sd[c.ordinal()];
+    }
+
+    /**
+     * How strongly two corrections trade against each other.
+     *
+     * @param a one circuit
+     * @param b another
+     * @return correlation, -1 to 1
+     */
+    public double correlation(Circuit a, Circuit b) {
+        return correlation[a.ordinal()][b.ordinal()];
+    }
+
+    /**
+     * Best estimate of phi today in a cell.
+     *
+     * @param cell index
+     * @return phi, readings and model weighed against each other
+     */
+    public double phi(int cell) {
+        return phi[cell];
+    }
+
+    /**
+     * Its standard deviation.
+     *
+     * @param cell index
+     * @return one standard deviation of phi
+     */
+    public double phiSd(int cell) {
+        return phiSd[cell];
+    }
+
+    /**
+     * Phi a circuit delivers in a cell as the sheet would have it.
+     *
+     * @param cell index
+     * @param c circuit
+     * @return part of phi
+     */
+    public double sheetPhi(int cell, Circuit c) {
+        return sheetPhi[cell][c.ordinal()];
+    }
+
+    /**
+     * Phi in a cell with other parts.
+     *
+     * @param cell index
+     * @param changed phi by circuit with the new parts, from {@link CellModel#phi}
+     * @return phi: every circuit's change scaled by its correction, on top of today's
+     */
+    public double phiWith(int cell, double[] changed) {
+        double sum = 0.0;
+        double was = 0.0;
+        double will = 0.0;
+        for (Circuit c : Circuit.values()) {
+            int k = c.ordinal();
+            double factor = correction[k] + (c == Circuit.MAIN ? slope * air(cell) : 0.0);
+            sum += factor * changed[k];
+            was += sheetPhi[cell][k];
+            will += changed[k];
+        }
+        return sum + rest[cell] * will / Math.max(was, 1e-6);
+    }
+
+    private double air(int cell) {
+        return Math.log(cells.get(cell).airKgPerS() / airReference);
+    }
+
+    /** {@return change of the main correction per e-fold of airflow} */
+    public double slope() {
+        return slope;
+    }
+
+    /** {@return its standard deviation} */
+    public double slopeSd() {
+        return slopeSd;
+    }
+
+    /** {@return how much earlier (positive) the enrichment opens than rated, Pa} */
+    public double shiftPa() {
+        return shiftPa;
+    }
+
+    /** {@return its standard deviation, Pa} */
+    public double shiftSdPa() {
+        return shiftSdPa;
+    }
+
+    /** {@return standard deviation of the smooth model error, share of phi} */
+    public double modelError() {
+        return modelError;
+    }
+}

@@ -1,0 +1,30 @@
+package nariz.fit;
+
+/** Why a sample does not count toward steady calibration; a sample keeps its first reason in this order. */
+public enum Flag {
+    /** A needed reading is missing. */
+    MISSING("missing reading"),
+    /** The sensor stands at the end of its range. */
+    RAIL("sensor at its limit"),
+    /** Engine not warm. */
+    COLD("cold engine"),
+    /** Throttle shut above idle speed. */
+    OVERRUN("overrun"),
+    /** Time jumps in the log. */
+    GAP("gap in the log"),
+    /** Load or throttle moved within the sensor's memory. */
+    TRANSIENT("load moving"),
+    /** Counts. */
+    STEADY("steady");
+
+    private final String label;
+
+    Flag(String label) {
+        this.label = label;
+    }
+
+    /** {@return words for people} */
+    public String label() {
+        return label;
+    }
+}

@@ -1,0 +1,573 @@
+package nariz.fit;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
+import nariz.build.BuildSheet;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+import nariz.model.Circuit;
+import nariz.model.FuelModel;
+import nariz.model.ThrottlePlate;
+import nariz.units.Units;
+
+/**
+ * A drive made ready for the estimate: model evaluated at every sample, sensor lined up, samples flagged, steady
+ * running gathered into cells.
+ *
+ * <p>The sensor sees phi(t - d) with d = 1.2 * 120/N + V p/(m R T) (one cycle and a bit, then the exhaust volume over
+ * gas flow); V is found from the log as the value that lines up changes of measured and predicted phi best, within 0
+ * to 2.5 times the displacement. Steady: over the 1.3 s before the moment the reading belongs to, vacuum stayed within
+ * 1.3 inHg (2.6 at a loping idle), throttle within 3 %, speed within 30 %.
+ *
+ * <p>Fuel on the manifold walls makes a pull read lean for seconds and what follows it read rich, while every gauge
+ * stands still. A reading therefore counts as what it would settle at: times {@link WallFilm#settles}.
+ *
+ * <p>Cams with overlap pass unburnt oxygen at idle, so the sensor reads lean there (Heywood 1988, section 4.9, on
+ * oxygen in misfired and overlap gas): idle readings are taken as richer by 0.5, 2 and 4 % for medium, big and wild
+ * cams, with half of that as uncertainty.
+ */
+public final class Observation {
+    private static final double MEMORY_S = 1.3;
+    private static final double VACUUM_SPAN = 1.3 * Units.INHG;
+    private static final double THROTTLE_SPAN = 0.03;
+    private static final double GAP_S = 0.5;
+    private static final double EXHAUST_K = 750.0;
+    private static final double COLD_K = Units.ZERO_CELSIUS_K + 65.0;
+    private static final double LOW_RAIL = 10.05 / Units.PETROL_GAUGE_STOICH;
+    private static final double HIGH_RAIL = 19.9 / Units.PETROL_GAUGE_STOICH;
+    private static final double FEWEST_CELL_S = 0.4;
+
+    private final DriveLog log;
+    private final BuildSheet sheet;
+    private final BooleanSupplier cancelled;
+    private final int n;
+    private final float[][] phi;
+    private final double[] predicted;
+    private final double[] air;
+    private final double[] theta;
+    private final double[] measured;
+    private final int[] stateOf;
+    private final Flag[] flags;
+    private final double idleRad;
+    private final double idleVacuumPa;
+    private double exhaustM3;
+    private WallFilm film;
+    private List<Cell> cells = List.of();
+    private final int[] cellOf;
+
+    private Observation(DriveLog log, BuildSheet sheet, BooleanSupplier cancelled) {
+        this.log = log;
+        this.sheet = sheet;
+        this.cancelled = cancelled;
+        n = log.size();
+        phi = new float[Circuit.values().length][n];
+        predicted = new double[n];
+        air = new double[n];
+        theta = new double[n];
+        measured = new double[n];
+        stateOf = new int[n];
+        flags = new Flag[n];
+        cellOf = new int[n];
+        double[] idle = idlePoint();
+        idleVacuumPa = idle[0];
+        idleRad = idle[1];
+    }
+
+    /**
+     * Works through a log.
+     *
+     * @param log the drive
+     * @param sheet the build
+     * @param cancelled asked now and then
+     * @return the observation
+     * @throws CancellationException when cancelled
+     */
+    public static Observation of(DriveLog log, BuildSheet sheet, BooleanSupplier cancelled) {
+        Observation o = new Observation(log, sheet, cancelled);
+        o.evaluate();
+        o.measure();
+        o.align();
+        o.flag();
+        o.film = WallFilm.of(o);
+        o.gather();
+        return o;
+    }
+
+    private void check() {
+        if (cancelled.getAsBoolean()) {
+            throw new CancellationException("analysis was cancelled");
+        }
+    }
+
+    private boolean atIdle(int i) {
+        double idle = sheet.engine().idleRpm();
+        boolean shut = !log.has(Channel.THROTTLE) || log.values(Channel.THROTTLE)[i] < 0.012;
+        return shut && log.rpm()[i] > 0.6 * idle && log.rpm()[i] < 1.3 * idle && log.vacuumPa()[i] > 6 * Units.INHG;
+    }
+
+    /** Median vacuum and plate angle of curb idle; where a log has none, the angle of a usual idle. */
+    private double[] idlePoint() {
+        double[] vacuum = new double[n];
+        double[] speed = new double[n];
+        int k = 0;
+        for (int i = 0; i < n; i++) {
+            if (atIdle(i)) {
+                vacuum[k] = log.vacuumPa()[i];
+                speed[k++] = log.rpm()[i];
+            }
+        }
+        FuelModel model = new FuelModel(sheet);
+        double v = k > 20 ? median(vacuum, k) : 16.0 * Units.INHG;
+        double s = k > 20 ? median(speed, k) : sheet.engine().idleRpm();
+        double drawn = model.filling().airKgPerS(s, sheet.ambient().pressurePa() - v);
+        return new double[] {v, model.angleFor(drawn, v)};
+    }
+
+    private static double median(double[] v, int k) {
+        double[] s = Arrays.copyOf(v, k);
+        Arrays.sort(s);
+        return s[k / 2];
+    }
+
+    private void evaluate() {
+        FuelModel model = new FuelModel(sheet);
+        FuelModel.Flow f = new FuelModel.Flow();
+        boolean throttled = log.has(Channel.THROTTLE);
+        double most = sheet.ambient().pressurePa() - 8e3;
+        for (int i = 0; i < n; i++) {
+            if ((i & 0xfff) == 0) {
+                check();
+            }
+            double rpm = log.rpm()[i];
+            double vacuum = Math.clamp(log.vacuumPa()[i], 0.0, most);
+            if (!(rpm > 150) || Double.isNaN(vacuum)) {
+                predicted[i] = Double.NaN;
+                air[i] = Double.NaN;
+                theta[i] = Double.NaN;
+                continue;
+            }
+            double pedal = throttled ? log.values(Channel.THROTTLE)[i] : Double.NaN;
+            if (Double.isNaN(pedal)) {
+                model.evaluate(rpm, vacuum, f);
+            } else {
+                model.evaluate(rpm, vacuum, plateAngle(pedal), f);
+            }
+            for (Circuit c : Circuit.values()) {
+                phi[c.ordinal()][i] = (float) f.phi(c);
+            }
+            predicted[i] = f.total();
+            air[i] = f.airKgPerS();
+            theta[i] = f.thetaPrimaryRad();
+        }
+        pump();
+    }
+
+    private double plateAngle(double pedal) {
+        return idleRad + Math.clamp(pedal, 0.0, 1.0) * (ThrottlePlate.WIDE_OPEN - idleRad);
+    }
+
+    /** Pump delivery from the plate's own movement; without a throttle channel the movement is too blurred. */
+    private void pump() {
+        if (!log.has(Channel.THROTTLE)) {
+            return;
+        }
+        var pump = new nariz.model.AcceleratorPump(sheet.carburetor(), sheet.fuel().densityKgPerM3());
+        double[] t = log.timeS();
+        for (int i = 1; i < n; i++) {
+            double dt = t[i] - t[i - 1];
+            if (!Double.isNaN(theta[i]) && dt < GAP_S) {
+                double shot = pump.step(Math.max(0.0, theta[i] - idleRad), dt);
+                phi[Circuit.PUMP.ordinal()][i] = (float) (shot * sheet.fuel().stoichAfr() / air[i]);
+            }
+        }
+    }
+
+    private void measure() {
+        double[] one = log.lambda();
+        double[] two = log.has(Channel.LAMBDA_2) ? log.values(Channel.LAMBDA_2) : one;
+        for (int i = 0; i < n; i++) {
+            double a = 1.0 / one[i];
+            double b = 1.0 / two[i];
+            measured[i] = Double.isNaN(a) ? b : (Double.isNaN(b) ? a : 0.5 * (a + b));
+        }
+    }
+
+    private double delayS(int i, double volumeM3) {
+        double gas = air[i] * 287.0 * EXHAUST_K / sheet.ambient().pressurePa();
+        return Math.min(1.5, 1.2 * 120.0 / log.rpm()[i] + volumeM3 / gas);
+    }
+
+    private void align() {
+        double best = -2;
+        double volume = 0.8 * sheet.engine().displacementM3();
+        exhaustM3 = volume;
+        for (double share = 0.0; share <= 2.5; share += 0.25) {
+            check();
+            double v = share * sheet.engine().displacementM3();
+            double score = alignment(v);
+            if (score > best + 1e-3) {
+                best = score;
+                volume = v;
+            }
+        }
+        exhaustM3 = volume;
+        index(volume);
+    }
+
+    /** Fills {@link #stateOf}: the sample whose state each reading belongs to. */
+    private void index(double volumeM3) {
+        double[] t = log.timeS();
+        int j = 0;
+        for (int i = 0; i < n; i++) {
+            double d = Double.isNaN(air[i]) ? 0.0 : delayS(i, volumeM3);
+            double at = t[i] - d;
+            while (j > 0 && t[j] > at) {
+                j--;
+            }
+            while (j + 1 < i && t[j + 1] <= at) {
+                j++;
+            }
+            stateOf[i] = Math.min(j, i);
+        }
+    }
+
+    /** Correlation of changes over half a second, measured against predicted one delay earlier. */
+    private double alignment(double volumeM3) {
+        index(volumeM3);
+        int step = Math.max(1, (int) Math.round(0.5 * (n - 1) / Math.max(1.0, log.durationS())));
+        double sxy = 0;
+        double sxx = 0;
+        double syy = 0;
+        for (int i = step; i < n; i++) {
+            double a = predicted[stateOf[i]] - predicted[stateOf[i - step]];
+            double b = measured[i] - measured[i - step];
+            if (!Double.isNaN(a) && !Double.isNaN(b) && Math.abs(a) < 0.25 && Math.abs(b) < 0.25) {
+                sxy += a * b;
+                sxx += a * a;
+                syy += b * b;
+            }
+        }
+        return sxx <= 0 || syy <= 0 ? 0 : sxy / Math.sqrt(sxx * syy);
+    }
+
+    private void flag() {
+        for (int i = 0; i < n; i++) {
+            flags[i] = firstReason(i);
+        }
+        check();
+        transients();
+    }
+
+    private Flag firstReason(int i) {
+        if (Double.isNaN(measured[i]) || Double.isNaN(predicted[i])) {
+            return Flag.MISSING;
+        }
+        double lambda = 1.0 / measured[i];
+        if (lambda <= LOW_RAIL || lambda >= HIGH_RAIL) {
+            return Flag.RAIL;
+        }
+        if (log.has(Channel.COOLANT) && log.values(Channel.COOLANT)[i] < COLD_K) {
+            return Flag.COLD;
+        }
+        boolean fast = log.rpm()[i] > 1.25 * sheet.engine().idleRpm();
+        double line = Math.max(idleVacuumPa + 2.0 * Units.INHG, 20.5 * Units.INHG);
+        boolean shut = log.has(Channel.THROTTLE) && log.values(Channel.THROTTLE)[i] < 0.006;
+        if (fast && (log.vacuumPa()[i] > line || shut)) {
+            return Flag.OVERRUN;
+        }
+        double[] t = log.timeS();
+        if (i > 0 && t[i] - t[i - 1] > GAP_S) {
+            return Flag.GAP;
+        }
+        return Flag.STEADY;
+    }
+
+    /** Moving windows over the state each reading belongs to; one pass each for least and greatest by deque. */
+    private void transients() {
+        double[] vacuum = smoothed(log.vacuumPa(), 0.15);
+        double[] pedal = log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE) : null;
+        SlidingSpan vac = new SlidingSpan(n);
+        SlidingSpan ped = new SlidingSpan(n);
+        SlidingSpan spd = new SlidingSpan(n);
+        double[] t = log.timeS();
+        boolean[] moving = new boolean[n];
+        int from = 0;
+        int broken = -1;
+        for (int i = 0; i < n; i++) {
+            vac.add(i, vacuum[i]);
+            spd.add(i, log.rpm()[i]);
+            if (pedal != null) {
+                ped.add(i, pedal[i]);
+            }
+            while (t[i] - t[from] > MEMORY_S) {
+                from++;
+            }
+            vac.dropBefore(from);
+            spd.dropBefore(from);
+            ped.dropBefore(from);
+            if (flags[i] == Flag.GAP || flags[i] == Flag.OVERRUN) {
+                broken = i;
+            }
+            double allowed = atIdle(i) ? 2.0 * VACUUM_SPAN : VACUUM_SPAN;
+            moving[i] = vac.span() > allowed || spd.span() > 0.30 * log.rpm()[i]
+                    || (pedal != null && ped.span() > THROTTLE_SPAN) || (broken >= 0 && t[i] - t[broken] < MEMORY_S)
+                    || t[i] - t[0] < MEMORY_S;
+        }
+        for (int i = 0; i < n; i++) {
+            if (flags[i] == Flag.STEADY && (moving[stateOf[i]] || moving[i])) {
+                flags[i] = Flag.TRANSIENT;
+            }
+        }
+    }
+
+    private double[] smoothed(double[] v, double timeS) {
+        double[] t = log.timeS();
+        double[] out = new double[n];
+        double state = Double.NaN;
+        for (int i = 0; i < n; i++) {
+            double dt = i == 0 ? 1.0 : t[i] - t[i - 1];
+            if (!Double.isNaN(v[i])) {
+                state = Double.isNaN(state) ? v[i] : state + (v[i] - state) * Math.min(1.0, dt / timeS);
+            }
+            out[i] = state;
+        }
+        return out;
+    }
+
+    private void gather() {
+        Map<Long, Gatherer> byKey = new HashMap<>();
+        double[] t = log.timeS();
+        double usual = n > 1 ? log.durationS() / (n - 1) : 0.1;
+        Arrays.fill(cellOf, -1);
+        List<Gatherer> all = new ArrayList<>();
+        for (int i = 0; i < n; i++) {
+            if (flags[i] != Flag.STEADY) {
+                continue;
+            }
+            int s = stateOf[i];
+            boolean idle = atIdle(s);
+            Gatherer g = byKey.computeIfAbsent(key(s, idle), k -> {
+                Gatherer made = new Gatherer(all.size(), idle);
+                all.add(made);
+                return made;
+            });
+            double dt = i > 0 ? Math.min(t[i] - t[i - 1], 2.0 * usual) : usual;
+            double settles = film.settles(s);
+            g.add(i, dt, s, measured[i] * settles * (1.0 + (idle ? idleBias() : 0.0)), settles - 1.0);
+            cellOf[i] = g.index;
+        }
+        keep(all);
+    }
+
+    private long key(int s, boolean idle) {
+        if (idle) {
+            return -1L;
+        }
+        double inHg = Math.max(0.0, log.vacuumPa()[s]) / Units.INHG;
+        long v = (long) (inHg < 12 ? inHg / 0.75 : 16 + (inHg - 12) / 1.5);
+        long r = (long) Math.floor(Math.log(log.rpm()[s] / 300.0) / 0.13);
+        return r * 1000 + v;
+    }
+
+    private double idleBias() {
+        return switch (sheet.engine().cam()) {
+            case MILD -> 0.0;
+            case MEDIUM -> 0.005;
+            case BIG -> 0.02;
+            case WILD -> 0.04;
+        };
+    }
+
+    private void keep(List<Gatherer> all) {
+        List<Cell> kept = new ArrayList<>();
+        int[] renumber = new int[all.size()];
+        for (Gatherer g : all) {
+            boolean enough = g.dwell >= FEWEST_CELL_S && g.count >= 4;
+            renumber[g.index] = enough ? kept.size() : -1;
+            if (enough) {
+                kept.add(g.cell());
+            }
+        }
+        for (int i = 0; i < n; i++) {
+            cellOf[i] = cellOf[i] < 0 ? -1 : renumber[cellOf[i]];
+        }
+        cells = List.copyOf(kept);
+    }
+
+    /** Sums of one cell. */
+    private final class Gatherer {
+        private final int index;
+        private final boolean idle;
+        private int count;
+        private double dwell;
+        private double rpm;
+        private double vacuum;
+        private double thetaSum;
+        private double airSum;
+        private double phi;
+        private double phi2;
+        private double unsettled;
+        private int runStart = -1;
+        private int runLast = -10;
+        private int bestLength;
+        private int bestMiddle;
+
+        Gatherer(int index, boolean idle) {
+            this.index = index;
+            this.idle = idle;
+        }
+
+        void add(int i, double dt, int s, double p, double correction) {
+            count++;
+            dwell += dt;
+            rpm += log.rpm()[s];
+            vacuum += Math.max(0.0, log.vacuumPa()[s]);
+            thetaSum += theta[s];
+            airSum += air[s];
+            phi += p;
+            phi2 += p * p;
+            unsettled += Math.abs(correction);
+            if (i != runLast + 1) {
+                runStart = i;
+            }
+            runLast = i;
+            if (i - runStart + 1 > bestLength) {
+                bestLength = i - runStart + 1;
+                bestMiddle = (i + runStart) / 2;
+            }
+        }
+
+        Cell cell() {
+            double m = phi / count;
+            double var = Math.max(0.0, phi2 / count - m * m) * count / Math.max(1.0, count - 1.0);
+            // Readings within half a second share the same disturbances: count dwell, not samples.
+            double independent = Math.max(1.0, dwell / 0.5);
+            double scatter = Math.max(0.002, Math.sqrt(var / independent));
+            // The film correction is good to about a third, the overlap correction to about a half.
+            double corrected = m * Math.hypot(0.35 * unsettled / count, idle ? 0.5 * idleBias() : 0.0);
+            return new Cell(rpm / count, vacuum / count, thetaSum / count, airSum / count, dwell, m,
+                    Math.hypot(scatter, corrected), idle, bestMiddle);
+        }
+    }
+
+    /** {@return the log} */
+    public DriveLog log() {
+        return log;
+    }
+
+    /** {@return the build sheet} */
+    public BuildSheet sheet() {
+        return sheet;
+    }
+
+    /** {@return steady cells} */
+    public List<Cell> cells() {
+        return cells;
+    }
+
+    /**
+     * Cell a sample went into.
+     *
+     * @param i sample
+     * @return index into {@link #cells()}, or -1
+     */
+    public int cellOf(int i) {
+        return cellOf[i];
+    }
+
+    /**
+     * Why a sample counts or not.
+     *
+     * @param i sample
+     * @return its flag
+     */
+    public Flag flag(int i) {
+        return flags[i];
+    }
+
+    /**
+     * Predicted fuel of a circuit.
+     *
+     * @param c circuit
+     * @param i sample
+     * @return its part of phi as the sheet would deliver it
+     */
+    public double phi(Circuit c, int i) {
+        return phi[c.ordinal()][i];
+    }
+
+    /**
+     * Measured phi.
+     *
+     * @param i sample
+     * @return 1/lambda at the time it was read, mean of the sensors; NaN where missing
+     */
+    public double measuredPhi(int i) {
+        return measured[i];
+    }
+
+    /**
+     * The sample whose engine state a reading belongs to.
+     *
+     * @param i sample of the reading
+     * @return sample of the state, at or before i
+     */
+    public int stateOf(int i) {
+        return stateOf[i];
+    }
+
+    /**
+     * Air at a sample.
+     *
+     * @param i sample
+     * @return kg/s, NaN where speed or vacuum is missing
+     */
+    public double airKgPerS(int i) {
+        return air[i];
+    }
+
+    /**
+     * Primary plate angle at a sample.
+     *
+     * @param i sample
+     * @return rad from closed, NaN where unknown
+     */
+    public double thetaRad(int i) {
+        return theta[i];
+    }
+
+    /** {@return exhaust volume ahead of the sensor that lines the log up best, m³} */
+    public double exhaustVolumeM3() {
+        return exhaustM3;
+    }
+
+    /**
+     * Phi predicted from the sheet at a sample, all circuits together.
+     *
+     * @param i sample
+     * @return phi, NaN where speed or vacuum is missing
+     */
+    public double predictedPhi(int i) {
+        return predicted[i];
+    }
+
+    /** {@return the wall film found in this log} */
+    public WallFilm film() {
+        return film;
+    }
+
+    /** {@return primary plate angle at curb idle, rad} */
+    public double idleRad() {
+        return idleRad;
+    }
+
+    /** {@return steady time, s} */
+    public double steadyS() {
+        return cells.stream().mapToDouble(Cell::dwellS).sum();
+    }
+}

@@ -1,0 +1,146 @@
+package nariz.log;
+
+import java.util.Arrays;
+import java.util.List;
+import nariz.build.BuildSheet;
+import nariz.build.InputProblem;
+import nariz.units.Quantity;
+import nariz.units.Units;
+
+/** Whether the numbers of a whole column can be what its header says; names the mistakes people make. */
+final class LogPlausibility {
+    private LogPlausibility() {
+    }
+
+    static void check(String source, long line, List<HeaderMatch.Column> columns, DriveLog log, BuildSheet sheet) {
+        rejectEmpty(source, line, columns, log.rpm(), Channel.RPM, null);
+        rejectEmpty(source, line, columns, log.vacuumPa(), Channel.VACUUM, Channel.MAP);
+        rejectEmpty(source, line, columns, log.lambda(), Channel.LAMBDA, Channel.AFR);
+        HeaderMatch.Column rpm = find(columns, Channel.RPM, null);
+        double turning = quantile(log.rpm(), 0.9);
+        if (turning < 300) {
+            throw problem(source, line, rpm, "speeds of mostly under " + Quantity.trim(turning, 0) + " rpm",
+                    "No engine runs that slowly; are two columns swapped, or is this in thousands?");
+        }
+        HeaderMatch.Column vacuum = find(columns, Channel.VACUUM, Channel.MAP);
+        double ambient = sheet.ambient().pressurePa();
+        double most = quantile(log.vacuumPa(), 0.999);
+        if (most > ambient) {
+            throw problem(source, line, vacuum, "a vacuum of " + kPa(most) + " kPa where the air has only "
+                    + kPa(ambient) + " kPa", "Check the unit in the header and the barometer on the build sheet.");
+        }
+        if (looksAbsolute(log)) {
+            throw problem(source, line, vacuum, "a vacuum that is lowest with the throttle shut",
+                    "This looks like absolute manifold pressure; name the column map_kPa (or map_inHg).");
+        }
+        if (looksLikeVacuum(log, vacuum)) {
+            throw problem(source, line, vacuum, "a manifold pressure that is lowest with the throttle open",
+                    "This looks like vacuum; name the column vacuum_kPa (or vacuum_inHg).");
+        }
+        double range = quantile(log.vacuumPa(), 0.98) - quantile(log.vacuumPa(), 0.02);
+        if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3)) {
+            throw problem(source, line, vacuum, "a vacuum that never exceeds " + kPa(most) + " kPa",
+                    "A throttled engine pulls far more; check the unit in the header (inHg, kPa, psi).");
+        }
+        lambda(source, line, columns, log, sheet);
+    }
+
+    private static void lambda(String source, long line, List<HeaderMatch.Column> columns, DriveLog log,
+            BuildSheet sheet) {
+        HeaderMatch.Column c = find(columns, Channel.LAMBDA, Channel.AFR);
+        double middle = quantile(log.lambda(), 0.5);
+        if (middle > 0.6 && middle < 1.5) {
+            return;
+        }
+        double shown = c.channel() == Channel.AFR ? middle * Units.PETROL_GAUGE_STOICH : middle;
+        double byFuel = shown / sheet.fuel().stoichAfr();
+        String found = "a middle reading of " + Quantity.trim(shown, 2) + ", lambda " + Quantity.trim(middle, 2);
+        if (c.channel() == Channel.AFR && byFuel > 0.75 && byFuel < 1.3) {
+            throw problem(source, line, c, found, "On the scale of the sheet's fuel that would be lambda "
+                    + Quantity.trim(byFuel, 2) + "; set the gauge to the petrol scale or log lambda.");
+        }
+        throw problem(source, line, c, found, "No engine runs there; check that the column is AFR on the petrol "
+                + "scale or lambda, and that the columns are not swapped.");
+    }
+
+    /** Absolute pressure rises as the throttle opens, vacuum falls: compare pull and overrun. */
+    private static boolean looksAbsolute(DriveLog log) {
+        return loadSlope(log) > 0.25;
+    }
+
+    private static boolean looksLikeVacuum(DriveLog log, HeaderMatch.Column c) {
+        return c.channel() == Channel.MAP && loadSlope(log) > 0.25;
+    }
+
+    /**
+     * Correlation of vacuum with throttle, or without one with what acceleration tells: speed rising means load, so
+     * vacuum against the engine's acceleration. Negative for a true vacuum.
+     */
+    private static double loadSlope(DriveLog log) {
+        double[] v = log.vacuumPa();
+        if (log.has(Channel.THROTTLE)) {
+            return correlation(log.values(Channel.THROTTLE), v);
+        }
+        double[] t = log.timeS();
+        double[] a = new double[v.length];
+        Arrays.fill(a, Double.NaN);
+        int j = 0;
+        for (int i = 0; i < v.length; i++) {
+            while (t[i] - t[j] > 0.6) {
+                j++;
+            }
+            if (j < i && t[i] - t[j] > 0.3) {
+                int middle = (i + j) / 2;
+                a[middle] = Math.clamp((log.rpm()[i] - log.rpm()[j]) / (t[i] - t[j]), -600, 600);
+            }
+        }
+        return correlation(a, v);
+    }
+
+    private static double correlation(double[] x, double[] y) {
+        double n = 0;
+        double sx = 0;
+        double sy = 0;
+        double sxx = 0;
+        double syy = 0;
+        double sxy = 0;
+        for (int i = 0; i < x.length; i++) {
+            if (!Double.isNaN(x[i]) && !Double.isNaN(y[i])) {
+                n++;
+                sx += x[i];
+                sy += y[i];
+                sxx += x[i] * x[i];
+                syy += y[i] * y[i];
+                sxy += x[i] * y[i];
+            }
+        }
+        double vx = sxx - sx * sx / n;
+        double vy = syy - sy * sy / n;
+        return n < 10 || vx <= 0 || vy <= 0 ? 0.0 : (sxy - sx * sy / n) / Math.sqrt(vx * vy);
+    }
+
+    private static void rejectEmpty(String source, long line, List<HeaderMatch.Column> columns, double[] v, Channel a,
+            Channel b) {
+        if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < v.length / 2) {
+            throw problem(source, line, find(columns, a, b), "a column that is more than half empty",
+                    "Check the sensor and the export; this reading is needed.");
+        }
+    }
+
+    private static HeaderMatch.Column find(List<HeaderMatch.Column> columns, Channel a, Channel b) {
+        return columns.stream().filter(c -> c.channel() == a || c.channel() == b).findFirst().orElseThrow();
+    }
+
+    private static InputProblem problem(String source, long line, HeaderMatch.Column c, String found, String wanted) {
+        return new InputProblem(source, line, c.index() + 1, c.title(), found, wanted);
+    }
+
+    private static double quantile(double[] v, double q) {
+        double[] s = Arrays.stream(v).filter(x -> !Double.isNaN(x)).sorted().toArray();
+        return s.length == 0 ? 0.0 : s[(int) Math.min(s.length - 1, q * s.length)];
+    }
+
+    private static String kPa(double pa) {
+        return Quantity.trim(pa / 1e3, 1);
+    }
+}

@@ -1,0 +1,69 @@
+package nariz.model;
+
+import nariz.build.Carburetor;
+import nariz.build.Pump;
+import nariz.units.Units;
+
+/**
+ * Accelerator pump: volume displaced by the cam over the plate's movement, let out through the nozzles at no more than
+ * their rate, the rest pending in the chamber.
+ *
+ * <p>Displaced: V = V_stroke L(theta), L the cam's lift from 0 to 1, with slack at the arm taken off the start (1 mm
+ * of clearance is about 4° of plate). Rate limit: C A sqrt(2 rho_f p_s) per nozzle, p_s = 25 kPa the override spring.
+ */
+public final class AcceleratorPump {
+    private static final double SPRING_PA = 25e3;
+    private static final double NOZZLE_C = 0.7;
+    private static final double RAD_PER_M_CLEARANCE = 4.0 * Units.DEG / 1e-3;
+    private static final double SHORTEST_MOVE = 0.002;
+
+    private final double strokeM3;
+    private final double rateKgPerS;
+    private final double densityKgPerM3;
+    private final double fullLiftRad;
+    private final double slackRad;
+    private double pendingKg;
+    private double highestLift;
+
+    /**
+     * Sets up the pumps of all carburetors together.
+     *
+     * @param c carburetor
+     * @param densityKgPerM3 fuel density, kg/m³
+     */
+    public AcceleratorPump(Carburetor c, double densityKgPerM3) {
+        Pump p = c.pump();
+        this.densityKgPerM3 = densityKgPerM3;
+        strokeM3 = p.strokeM3() * c.count();
+        rateKgPerS = c.count() * c.primary().bores() * NOZZLE_C * Units.holeArea(p.nozzleM())
+                * Math.sqrt(2.0 * densityKgPerM3 * SPRING_PA);
+        fullLiftRad = switch (p.cam()) {
+            case "early" -> 40.0 * Units.DEG;
+            case "long" -> 70.0 * Units.DEG;
+            default -> 55.0 * Units.DEG;
+        };
+        slackRad = p.clearanceM() * RAD_PER_M_CLEARANCE;
+    }
+
+    /**
+     * Moves the plate and lets fuel out.
+     *
+     * @param thetaRad plate angle at the end of the step, rad
+     * @param dtS step, s, positive
+     * @return mean delivery over the step, kg/s
+     */
+    public double step(double thetaRad, double dtS) {
+        double lift = Math.clamp((thetaRad - slackRad) / fullLiftRad, 0.0, 1.0);
+        if (lift > highestLift + SHORTEST_MOVE) {
+            pendingKg += (lift - highestLift) * strokeM3 * densityKgPerM3;
+            highestLift = lift;
+        } else if (lift < highestLift) {
+            // The chamber refills as the plate closes; what is pending is drawn back with it.
+            pendingKg = Math.max(0.0, pendingKg - (highestLift - lift) * strokeM3 * densityKgPerM3);
+            highestLift = lift;
+        }
+        double out = Math.min(pendingKg, rateKgPerS * dtS);
+        pendingKg -= out;
+        return out / dtS;
+    }
+}

@@ -1,0 +1,64 @@
+package nariz.sim;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/** What the driver is asked to do: legs of a given length, each with a speed to reach and a hill. */
+public final class DriveScript {
+    /**
+     * One leg.
+     *
+     * @param lengthS duration, s
+     * @param toKmh speed to be at when it ends, km/h; 0 stops
+     * @param gradePercent climb, %
+     * @param gear 1 to 4
+     * @param foot fixed throttle from 0 to 1, or negative to follow the speed
+     */
+    public record Leg(double lengthS, double toKmh, double gradePercent, int gear, double foot) {
+    }
+
+    private final List<Leg> legs = new ArrayList<>();
+
+    private DriveScript follow(double lengthS, double toKmh, double gradePercent, int gear) {
+        legs.add(new Leg(lengthS, toKmh, gradePercent, gear, -1));
+        return this;
+    }
+
+    private DriveScript foot(double lengthS, double foot, int gear) {
+        legs.add(new Leg(lengthS, 0, 0, gear, foot));
+        return this;
+    }
+
+    /**
+     * Twelve minutes: idle, town, steady country roads at several speeds, hills at part load, tip-ins, three pulls.
+     *
+     * @return the script
+     */
+    public static DriveScript twelveMinutes() {
+        DriveScript s = new DriveScript();
+        s.follow(55, 0, 0, 1);
+        s.follow(12, 32, 0, 2).follow(30, 32, 0, 2).follow(8, 45, 0, 3).follow(25, 45, 0, 3);
+        s.follow(8, 30, 0, 3).follow(14, 30, 1, 3).follow(10, 55, 0, 4).follow(36, 56, 0, 4);
+        s.follow(6, 70, 0, 4).follow(28, 70, 0, 4).follow(14, 70, 2, 4).follow(8, 88, 0, 4).follow(34, 88, 0, 4);
+        s.follow(14, 88, 3, 4).follow(10, 104, 0, 4).follow(32, 104, 0, 4).follow(12, 104, 3, 4);
+        s.follow(16, 118, 0, 4).follow(20, 118, 1, 4).follow(20, 70, -1, 4);
+        s.follow(16, 70, 4, 4).follow(14, 72, 6, 4).follow(12, 74, 7.5, 4).follow(10, 76, 9, 4);
+        s.follow(10, 82, 4, 3).follow(10, 84, 8, 3).follow(10, 84, 11, 3);
+        s.follow(12, 50, 0, 4);
+        s.foot(4, 0.16, 3).foot(3, 0.45, 3).foot(4, 0.08, 3).foot(3, 0.3, 3).foot(4, 0.05, 3);
+        s.foot(6, 1.0, 2).follow(14, 60, 0, 4).foot(8, 1.0, 2).follow(14, 58, 0, 4);
+        s.foot(7, 0.62, 3).follow(12, 55, 0, 4).foot(9, 1.0, 3).follow(18, 45, 0, 4);
+        s.follow(12, 40, 0, 3).follow(20, 0, 0, 2).follow(62, 0, 0, 1);
+        return s;
+    }
+
+    /** {@return the legs in order} */
+    public List<Leg> legs() {
+        return List.copyOf(legs);
+    }
+
+    /** {@return length of the whole drive, s} */
+    public double lengthS() {
+        return legs.stream().mapToDouble(Leg::lengthS).sum();
+    }
+}

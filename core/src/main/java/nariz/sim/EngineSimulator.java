@@ -1,0 +1,383 @@
+package nariz.sim;
+
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import nariz.build.BuildSheet;
+import nariz.build.Cam;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+import nariz.model.AcceleratorPump;
+import nariz.model.Circuit;
+import nariz.model.CompressibleFlow;
+import nariz.model.FuelModel;
+import nariz.model.ThrottlePlate;
+import nariz.units.Units;
+
+/**
+ * Drives a car with a given carburetor along a script and records it.
+ *
+ * <p>States, stepped every 5 ms: manifold pressure (settles toward the balance of plate and cylinders with the emptying time
+ * constant; Heywood 1988, section 14.2), road speed,
+ * wall film (X-tau: Aquino, SAE 810494, 1981), pump chamber, exhaust column, sensor. The driver holds a speed with a
+ * proportional-integral foot. Deterministic for a seed.
+ */
+public final class EngineSimulator {
+    private static final double STEP_S = 0.005;
+    /** Final drive of a car whose engine turns to 5500 rpm; others are geared in proportion. */
+    private static final double FINAL_DRIVE = 3.6;
+    private static final double[] GEARS = {3.0, 1.9, 1.35, 1.0};
+    private static final double WHEEL_M = 0.31;
+    private static final double MASS_KG = 1350;
+    private static final double EXHAUST_K = 750;
+
+    private final BuildSheet fitted;
+    private final Quirks quirks;
+    private final Map<Fault, Double> faults;
+    private final long seed;
+    private final FuelModel model;
+    private final FuelModel.Flow flow = new FuelModel.Flow();
+    private final double ambientPa;
+    private final double largestAir;
+    private final double idleRad;
+
+    /**
+     * Sets up a car.
+     *
+     * @param fitted what is really fitted
+     * @param quirksSeed draws how this engine strays from the equations
+     * @param faults what else is wrong, with strengths
+     * @param noiseSeed draws road, noise and dropouts
+     */
+    public EngineSimulator(BuildSheet fitted, long quirksSeed, Map<Fault, Double> faults, long noiseSeed) {
+        this.fitted = fitted;
+        this.quirks = Quirks.of(quirksSeed, fitted.engine().cam(), fitted.engine().displacementM3());
+        this.faults = Map.copyOf(faults);
+        this.seed = noiseSeed;
+        model = new FuelModel(fitted);
+        ambientPa = fitted.ambient().pressurePa();
+        largestAir = model.filling().airKgPerS(0.85 * fitted.engine().redlineRpm(), 0.98 * ambientPa);
+        double idlePa = ambientPa - idleVacuumPa(fitted.engine().cam());
+        double idleAir = air(fitted.engine().idleRpm(), idlePa);
+        idleRad = model.angleFor(idleAir - leakKgPerS(idlePa), ambientPa - idlePa);
+    }
+
+    /** Vacuum a healthy engine idles at, Pa. */
+    static double idleVacuumPa(Cam cam) {
+        return Units.INHG * switch (cam) {
+            case MILD -> 19.5;
+            case MEDIUM -> 18.0;
+            case BIG -> 15.5;
+            case WILD -> 12.5;
+        };
+    }
+
+    private double air(double rpm, double manifoldPa) {
+        return quirks.filling(rpm / fitted.engine().redlineRpm()) * model.filling().airKgPerS(rpm, manifoldPa);
+    }
+
+    private double fault(Fault f) {
+        return faults.getOrDefault(f, 0.0);
+    }
+
+    private double leakKgPerS(double manifoldPa) {
+        double areaM2 = fault(Fault.VACUUM_LEAK) * Units.holeArea(4e-3) * 0.7;
+        return areaM2 * CompressibleFlow.flux(ambientPa, fitted.ambient().temperatureK(), manifoldPa);
+    }
+
+    /**
+     * True mixture at a steady state, for healthy-car calibration and for scoring.
+     *
+     * @param rpm engine speed, rpm
+     * @param vacuumPa manifold vacuum, Pa
+     * @return phi in the cylinders
+     */
+    double steadyPhi(double rpm, double vacuumPa) {
+        double a = air(rpm, ambientPa - vacuumPa);
+        double carb = Math.max(0.1 * a, a - leakKgPerS(ambientPa - vacuumPa));
+        double theta = Math.max(idleRad, model.angleFor(carb, vacuumPa));
+        model.evaluateAir(a, carb, vacuumPa, theta, flow);
+        double sum = 0.0;
+        for (Circuit c : Circuit.values()) {
+            sum += flow.phi(c) * quirks.circuit(c, a / largestAir);
+        }
+        return sum;
+    }
+
+    /**
+     * Drives.
+     *
+     * @param script what to do
+     * @param hz samples a second, 5 to 100
+     * @param name of the log
+     * @return what the logger recorded, and the truth
+     */
+    public SimulatedDrive drive(DriveScript script, double hz, String name) {
+        return new Run(script, hz, name).go();
+    }
+
+    /** One run: all state that moves. */
+    private final class Run {
+        private final DriveScript script;
+        private final String name;
+        private final int stepsPerSample;
+        private final Random random = new Random(seed);
+        private final int samples;
+        private final Map<Channel, double[]> out = new EnumMap<>(Channel.class);
+        private final double[] trueLambda;
+        private final double[][] truePhi;
+        private final AcceleratorPump pump =
+                new AcceleratorPump(fitted.carburetor(), fitted.fuel().densityKgPerM3());
+        private final double manifoldM3 = 0.9 * fitted.engine().displacementM3();
+        private final double[] gasColumn = new double[4000];
+        private final double[] gasTime = new double[4000];
+
+        private double speed;
+        private double theta = idleRad;
+        private double integral;
+        private double manifold = ambientPa - idleVacuumPa(fitted.engine().cam());
+        private double rpm = fitted.engine().idleRpm();
+        private double filmKg;
+        private double sensed = 1.0;
+        private double level = 1.0;
+        private double hunting;
+        private double lapse;
+        private double vacuumRead = idleVacuumPa(fitted.engine().cam());
+        private int gas;
+
+        Run(DriveScript script, double hz, String name) {
+            this.script = script;
+            this.name = name;
+            stepsPerSample = (int) Math.max(1, Math.round(1.0 / (hz * STEP_S)));
+            samples = (int) (script.lengthS() / (STEP_S * stepsPerSample));
+            for (Channel c : List.of(Channel.TIME, Channel.RPM, Channel.VACUUM, Channel.LAMBDA, Channel.THROTTLE,
+                    Channel.SPEED, Channel.COOLANT)) {
+                out.put(c, new double[samples]);
+            }
+            trueLambda = new double[samples];
+            truePhi = new double[Circuit.values().length][samples];
+        }
+
+        SimulatedDrive go() {
+            int i = 0;
+            long step = 0;
+            for (DriveScript.Leg leg : script.legs()) {
+                double from = speed;
+                long steps = Math.round(leg.lengthS() / STEP_S);
+                for (long k = 0; k < steps && i < samples; k++, step++) {
+                    double wanted = from + (leg.toKmh() / 3.6 - from) * k / steps;
+                    advance(leg, wanted, step * STEP_S);
+                    if ((step + 1) % stepsPerSample == 0) {
+                        record(i++, step * STEP_S);
+                    }
+                }
+            }
+            return new SimulatedDrive(new DriveLog(name, logged(i), List.of(), 0), Arrays.copyOf(trueLambda, i),
+                    truePhi);
+        }
+
+        private void advance(DriveScript.Leg leg, double wanted, double now) {
+            theta += foot(leg, wanted);
+            breathe(leg);
+            move(leg, now);
+        }
+
+        /** Change of plate angle in this step: the driver's foot is limited to a full stroke in 0.25 s. */
+        private double foot(DriveScript.Leg leg, double wanted) {
+            double target;
+            if (leg.foot() >= 0 && rpm > 0.96 * fitted.engine().redlineRpm()) {
+                target = idleRad;
+            } else if (leg.foot() >= 0) {
+                target = idleRad + leg.foot() * (ThrottlePlate.WIDE_OPEN - idleRad);
+                integral = 0.2;
+            } else if (leg.toKmh() == 0 && wanted < 3) {
+                target = idleRad;
+                integral = 0;
+            } else {
+                double error = wanted - speed;
+                integral = Math.clamp(integral + 0.12 * error * STEP_S, -0.1, 0.9);
+                target = idleRad + Math.clamp(0.02 + integral + 0.10 * error, 0, 1)
+                        * (ThrottlePlate.WIDE_OPEN - idleRad);
+            }
+            double most = STEP_S * (leg.foot() >= 0 ? 5.6 : 1.0);
+            return Math.clamp(target - theta, -most, most);
+        }
+
+        private void breathe(DriveScript.Leg leg) {
+            double drawn = air(rpm, manifold);
+            double settled = settledPressure(drawn);
+            // Emptying time constant V/(eta V_d N/120); near full load the plate passes more and it settles at once.
+            double tau = manifoldM3 / (drawn / manifold * 287.0 * fitted.ambient().temperatureK());
+            double share = 1.0 - Math.exp(-STEP_S / tau);
+            double before = manifold;
+            manifold += (settled - manifold) * share;
+            drawn = air(rpm, manifold);
+            double filling = (manifold - before) * manifoldM3 / (287.0 * fitted.ambient().temperatureK() * STEP_S);
+            double carb = Math.clamp(drawn + filling - leakKgPerS(manifold), 0.02 * drawn, 3.0 * drawn);
+            burn(drawn, carb);
+            push(leg, drawn);
+        }
+
+        /** Pressure at which plates and leak pass what the cylinders draw, by bisection. */
+        private double settledPressure(double guessKgPerS) {
+            double k = fitted.ambient().temperatureK();
+            double area = model.plateArea(theta, guessKgPerS);
+            double low = 8e3;
+            double high = ambientPa - 30;
+            for (int i = 0; i < 18; i++) {
+                double p = 0.5 * (low + high);
+                double in = area * CompressibleFlow.flux(ambientPa, k, p) + leakKgPerS(p);
+                if (in > air(rpm, p)) {
+                    low = p;
+                } else {
+                    high = p;
+                }
+            }
+            return 0.5 * (low + high);
+        }
+
+        private void push(DriveScript.Leg leg, double drawn) {
+            double brake = 0.30 * 44e6 * drawn / 14.7 * efficiency();
+            double friction = rpm / 60 * fitted.engine().displacementM3() * (1.1e5 + 12 * rpm) / 2;
+            double watts = brake - friction;
+            if (engaged(leg)) {
+                double force = watts / Math.max(speed, 4.0);
+                double drag = 0.45 * speed * speed + 0.013 * MASS_KG * 9.81 + MASS_KG * 9.81 * leg.gradePercent()
+                        / 100;
+                double brakes = leg.foot() < 0 && wantedStop(leg) ? 2600 : 0;
+                speed = Math.max(0, speed + STEP_S * (force - drag - brakes) / MASS_KG);
+            } else {
+                speed = Math.max(0, speed - STEP_S * 1.5);
+            }
+        }
+
+        private boolean wantedStop(DriveScript.Leg leg) {
+            return leg.toKmh() == 0 && theta <= idleRad + 1e-6;
+        }
+
+        private boolean engaged(DriveScript.Leg leg) {
+            return speed > 2.5 || leg.toKmh() > 0 || leg.foot() > 0;
+        }
+
+        private double efficiency() {
+            double lambda = sensed;
+            return Math.clamp(1.0 - 3.0 * (lambda - 0.92) * (lambda - 0.92), 0.4, 1.0);
+        }
+
+        private void burn(double drawn, double carb) {
+            double vacuum = ambientPa - manifold;
+            model.evaluateAir(drawn, Math.min(carb, 3 * drawn), vacuum, theta, flow);
+            double fuel = 0;
+            double perPhi = drawn / fitted.fuel().stoichAfr();
+            fallLevel(drawn);
+            for (Circuit c : Circuit.values()) {
+                double phi = flow.phi(c) * quirks.circuit(c, drawn / largestAir) * level;
+                phiNow[c.ordinal()] = phi;
+                fuel += phi * perPhi;
+            }
+            double shot = pump.step(theta - idleRad, STEP_S) * quirks.circuit(Circuit.PUMP, 0.2);
+            phiNow[Circuit.PUMP.ordinal()] = shot / perPhi;
+            fuel += shot;
+            double share = quirks.filmShare * (0.5 + 0.8 * manifold / ambientPa);
+            double off = filmKg / quirks.filmTimeS;
+            filmKg += STEP_S * (share * fuel - off);
+            double burnt = (1 - share) * fuel + off;
+            lambdaNow = Math.clamp(perPhi / Math.max(burnt, 1e-9), 0.4, 3.0);
+            toSensor(drawn);
+        }
+
+        private final double[] phiNow = new double[Circuit.values().length];
+        private double lambdaNow = 1;
+
+        private void fallLevel(double drawn) {
+            double starving = fault(Fault.FALLING_FUEL_LEVEL);
+            if (starving > 0 && drawn > 0.5 * largestAir) {
+                level = Math.max(1 - 0.2 * starving, level - STEP_S * 0.025 * starving);
+            } else {
+                level = Math.min(1, level + STEP_S * 0.08);
+            }
+        }
+
+        /** The exhaust is a column of gas: what leaves the cylinders now reaches the sensor one volume later. */
+        private void toSensor(double drawn) {
+            double delay = 1.2 * 120 / rpm + quirks.exhaustM3 * ambientPa / (287 * EXHAUST_K * drawn);
+            gas = (gas + 1) % gasColumn.length;
+            gasColumn[gas] = lambdaNow;
+            gasTime[gas] = delay;
+            int back = (int) Math.min(gasColumn.length - 2, gasTime[gas] / STEP_S);
+            int at = Math.floorMod(gas - back, gasColumn.length);
+            double arriving = gasColumn[at] == 0 ? lambdaNow : gasColumn[at];
+            double lean = fault(Fault.EXHAUST_LEAK) * 0.08 * square(idleAirShare(drawn));
+            double misfire = manifold < 0.24 * ambientPa && rpm > 1500 ? 0.5 : 0;
+            double reads = arriving * (1 + lean + quirks.readsLeanAtIdle * idleAirShare(drawn)
+                    + 0.05 * fault(Fault.SENSOR_OFFSET)) + misfire;
+            sensed += (reads - sensed) * STEP_S / quirks.sensorLagS;
+        }
+
+        private double idleAirShare(double drawn) {
+            return Math.min(1.0, idleAir / drawn);
+        }
+
+        private final double idleAir = air(fitted.engine().idleRpm(), manifold);
+
+        private void move(DriveScript.Leg leg, double now) {
+            double geared = speed / WHEEL_M * GEARS[leg.gear() - 1] * FINAL_DRIVE
+                    * fitted.engine().redlineRpm() / 5500 * 60 / (2 * Math.PI);
+            hunting += STEP_S * (-hunting / 0.4) + Math.sqrt(STEP_S) * random.nextGaussian() * quirks.lope * 1.6;
+            double idle = fitted.engine().idleRpm() * (1 + hunting);
+            double target = Math.max(geared, idle);
+            rpm += (target - rpm) * Math.min(1, STEP_S / 0.12);
+            rpm = Math.clamp(rpm, 300, 1.05 * fitted.engine().redlineRpm());
+            lapse = now;
+        }
+
+        private void record(int i, double now) {
+            double drift = quirks.driftPerHour * lapse / 3600;
+            double read = sensed * (1 + drift + quirks.noise * random.nextGaussian());
+            double low = 10.0 / Units.PETROL_GAUGE_STOICH;
+            double high = 20.0 / Units.PETROL_GAUGE_STOICH;
+            vacuumRead += (ambientPa - manifold - vacuumRead) * Math.min(1, stepsPerSample * STEP_S / 0.04);
+            out.get(Channel.TIME)[i] = Math.rint(now * 1e3) / 1e3;
+            out.get(Channel.RPM)[i] = Math.rint((rpm + 6 * random.nextGaussian()) / 5) * 5;
+            out.get(Channel.VACUUM)[i] = Math.rint((vacuumRead / Units.INHG + 0.06 * random.nextGaussian()) * 100)
+                    / 100 * Units.INHG;
+            out.get(Channel.LAMBDA)[i] = Math.rint(Math.clamp(read, low, high) * Units.PETROL_GAUGE_STOICH * 100)
+                    / 100 / Units.PETROL_GAUGE_STOICH;
+            out.get(Channel.THROTTLE)[i] = Math.clamp(Math.rint(((theta - idleRad)
+                    / (ThrottlePlate.WIDE_OPEN - idleRad) + 0.0008 * random.nextGaussian()) * 1000) / 1000, 0, 1);
+            out.get(Channel.SPEED)[i] = Math.max(0, speed + 0.04 * random.nextGaussian());
+            out.get(Channel.COOLANT)[i] = Units.ZERO_CELSIUS_K + 86 + 3 * Math.sin(now / 97)
+                    + 0.2 * random.nextGaussian();
+            trueLambda[i] = lambdaNow;
+            for (Circuit c : Circuit.values()) {
+                truePhi[c.ordinal()][i] = phiNow[c.ordinal()];
+            }
+        }
+
+        /** Takes two readings' worth of sensor out and loses a second of rows, as loggers do. */
+        private Map<Channel, double[]> logged(int n) {
+            Map<Channel, double[]> cut = new HashMap<>();
+            out.forEach((c, v) -> cut.put(c, Arrays.copyOf(v, n)));
+            double[] lambda = cut.get(Channel.LAMBDA);
+            for (int drop = 0; drop < 2; drop++) {
+                int from = (int) (n * (0.2 + 0.5 * random.nextDouble()));
+                int length = (int) Math.min(n - from, (0.6 + random.nextDouble()) / (STEP_S * stepsPerSample));
+                Arrays.fill(lambda, from, from + length, Double.NaN);
+            }
+            double jump = 1.0 + random.nextDouble();
+            double[] t = cut.get(Channel.TIME);
+            int gap = (int) (n * (0.3 + 0.4 * random.nextDouble()));
+            for (int i = gap; i < n; i++) {
+                t[i] += jump;
+            }
+            return cut;
+        }
+    }
+
+    private static double square(double x) {
+        return x * x;
+    }
+}

@@ -1,0 +1,13 @@
+package nariz.sim;
+
+/** Something wrong that no fuel part puts right. */
+public enum Fault {
+    /** Unmetered air into the manifold; strength 1 is about a 4 mm hole. */
+    VACUUM_LEAK,
+    /** Air drawn into the exhaust ahead of the sensor; strength 1 reads about 8 % lean at idle. */
+    EXHAUST_LEAK,
+    /** Sensor that reads lean by 5 % of lambda at strength 1. */
+    SENSOR_OFFSET,
+    /** Fuel level that falls during a long pull; strength 1 loses 15 % after about six seconds. */
+    FALLING_FUEL_LEVEL
+}
