@@ -57,7 +57,8 @@ final class AdviceBuilder {
         double faults = causes.stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability).sum();
         double none = causes.stream().filter(h -> h.cause().equals(Hypothesis.NONE))
                 .mapToDouble(Hypothesis::probability).sum();
-        boolean leanIdle = chosen.stream().anyMatch(AdviceBuilder::enrichesIdle);
+        double most = chosen.stream().mapToDouble(decision::gain).max().orElse(0.0);
+        boolean leanIdle = chosen.stream().anyMatch(s -> enrichesIdle(s) && decision.gain(s) > 0.25 * most);
         boolean matters = decision.loss(List.of()) > WORTH_CHECKING;
         boolean check = matters && faults > (leanIdle ? CHECK_LEAN_IDLE_ABOVE : CHECK_ABOVE);
         boolean change = !check && !chosen.isEmpty();
@@ -154,20 +155,20 @@ final class AdviceBuilder {
     private static List<String> cautions(Decision.Step s, List<RegimeError> today) {
         List<String> out = new ArrayList<>();
         if (s.ladder().bowl()) {
-            out.add("Cold engine and no flame near: opening a bowl spills petrol. Catch and wipe it, keep an "
-                    + "extinguisher at hand, check for leaks before starting.");
+            out.add("Engine cold, no flame, extinguisher at hand: petrol will spill. Catch it, wipe it, leak-check "
+                    + "before starting.");
         } else {
-            out.add("Engine running in the open air or with extraction; keep hands and sleeves off fan and belts.");
+            out.add("Open air or extraction while it runs; hands and sleeves off fan and belts.");
         }
         boolean leanPull = today.stream().anyMatch(e -> e.regime().ordinal() >= Regime.POWER.ordinal()
                 && e.mean() > 0.05);
         if (leanPull) {
-            out.add("Lean under load melts pistons: no further full-load pulls until this is put right.");
+            out.add("Lean under load melts pistons: no full-load pulls until this is right.");
         }
         boolean fullLoad = s.ladder().part() == Part.POWER_CHANNEL_RESTRICTION || s.ladder().side()
                 == SideName.SECONDARY || s.ladder().part() == Part.METERING_ROD;
         if (fullLoad) {
-            out.add("Prove it on a closed course or rolling road; nobody reads the screen while driving.");
+            out.add("Full load only on a closed course or rolling road; nobody reads the screen while driving.");
         }
         return out;
     }

@@ -9,6 +9,7 @@ import nariz.fit.Estimate;
 import nariz.fit.Estimator;
 import nariz.fit.Observation;
 import nariz.log.DriveLog;
+import nariz.model.Circuit;
 
 /**
  * From a build sheet and a log to an answer: the whole way in one call.
@@ -133,5 +134,24 @@ public final class Analysis {
      */
     public Regime regime(int cell) {
         return scorer.regime(cell);
+    }
+
+    /**
+     * What the sensor should read at a sample: the estimate's corrections on the state it belongs to, with the wall
+     * film's lag in it.
+     *
+     * @param sample sample of the reading
+     * @return phi, NaN where speed or vacuum is missing or nothing was estimated
+     */
+    public double predictedPhi(int sample) {
+        if (estimate == null) {
+            return Double.NaN;
+        }
+        int s = observation.stateOf(sample);
+        double sum = 0.0;
+        for (Circuit c : Circuit.values()) {
+            sum += estimate.correction(c) * observation.phi(c, s);
+        }
+        return sum / observation.film().settles(s);
     }
 }

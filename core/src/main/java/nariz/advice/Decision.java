@@ -15,8 +15,10 @@ import nariz.build.BuildSheet;
  * not pay for itself. Exhaustive search over pairs gives the same sets on the practice engines (docs/model.md).
  */
 final class Decision {
-    /** Least gain, in units of one regime at its tolerance, that is worth a change. */
+    /** Least gain, in units of one regime at its tolerance, that is worth one more change. */
     static final double WORTH_IT = 0.45;
+    /** The same for opening the toolbox at all: healthy carburetors leave about half of this to be gained. */
+    static final double WORTH_STARTING = 0.8;
     private static final int MOST = 4;
     /** Trims that gain less than this share of the largest change wait for the next reading. */
     private static final double SMALL_SHARE = 0.15;
@@ -51,7 +53,7 @@ final class Decision {
             }
             List<Step> tried = refined(with(best));
             double then = total(tried);
-            if (now - then < WORTH_IT) {
+            if (now - then < (chosen.isEmpty() ? WORTH_STARTING : WORTH_IT)) {
                 break;
             }
             chosen = tried;

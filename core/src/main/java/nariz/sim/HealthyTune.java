@@ -28,7 +28,7 @@ final class HealthyTune {
         double idle = sheet.engine().idleRpm();
         double red = sheet.engine().redlineRpm();
         double idleVacuum = EngineSimulator.idleVacuumPa(sheet.engine().cam());
-        points.add(new Point(idle, idleVacuum, 1 / 0.95, 3));
+        points.add(new Point(idle, idleVacuum, 1 / 0.95, 12));
         double ambient = sheet.ambient().pressurePa();
         for (double share : new double[] {0.28, 0.35, 0.45, 0.55, 0.65}) {
             for (double load : new double[] {0.35, 0.42, 0.5, 0.62, 0.72, 0.82}) {

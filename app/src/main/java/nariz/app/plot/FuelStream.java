@@ -1,0 +1,241 @@
+package nariz.app.plot;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import javafx.scene.text.TextAlignment;
+import nariz.advice.CircuitFinding;
+import nariz.advice.Status;
+import nariz.app.session.Session;
+import nariz.app.session.Stop;
+import nariz.app.theme.Palette;
+import nariz.fit.Observation;
+import nariz.model.Circuit;
+import nariz.model.ThrottlePlate;
+
+/**
+ * The signature picture: fuel leaves the bowl, splits through the circuits in proportion to what each delivers at the
+ * cursor, and joins in the bore. Every branch carries its own error against target with the 90 % interval.
+ */
+public final class FuelStream extends Picture {
+    private static final List<Circuit> SHOWN = List.of(Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.POWER,
+            Circuit.PUMP, Circuit.SECONDARY_IDLE, Circuit.SECONDARY_MAIN);
+    private static final double THICKEST = 84;
+    /** Height of the words above a branch, px. */
+    private static final double LABEL = 20;
+    /** Where the level part of a branch begins and ends between bowl and bore. */
+    private static final double BEGIN = 0.15;
+    private static final double END = 0.91;
+
+    private final Session session;
+    private final List<Hit> hits = new ArrayList<>();
+
+    private record Hit(double top, double bottom, Stop stop) {
+    }
+
+    /**
+     * Sets up the picture.
+     *
+     * @param session what to show
+     */
+    public FuelStream(Session session) {
+        super("Fuel stream", "Fuel by circuit at the cursor. Click a branch to go to its stop.");
+        this.session = session;
+        session.driveProperty().addListener((o, was, is) -> redraw());
+        session.cursorProperty().addListener((o, was, is) -> redraw());
+        session.stopProperty().addListener((o, was, is) -> redraw());
+        session.unitProperty().addListener((o, was, is) -> redraw());
+        setOnMouseClicked(e -> hits.stream().filter(x -> e.getY() >= x.top() && e.getY() < x.bottom()).findFirst()
+                .ifPresent(x -> session.goTo(x.stop())));
+        setMinSize(380, 220);
+    }
+
+    @Override
+    protected void draw(GraphicsContext g, Palette p, double w, double h) {
+        hits.clear();
+        strong(g, "Fuel at the cursor", 14, 18, 14, p.ink(), TextAlignment.LEFT);
+        Session.Drive d = session.driveProperty().get();
+        if (d == null || !d.analysis().estimated()) {
+            text(g, d == null ? "Nothing is open." : "Too little steady running to judge circuits.", 14, 44, 14,
+                    p.faint(), TextAlignment.LEFT);
+            return;
+        }
+        int sample = session.cursorProperty().get();
+        Observation o = d.analysis().observation();
+        int state = o.stateOf(sample);
+        double[] phi = new double[Circuit.values().length];
+        double total = 0;
+        for (Circuit c : SHOWN) {
+            phi[c.ordinal()] = o.phi(c, state) * d.analysis().estimate().correction(c);
+            total += phi[c.ordinal()];
+        }
+        Geometry geo = new Geometry(w, h);
+        bowl(g, p, geo);
+        bore(g, p, geo, d, sample, state);
+        branches(g, p, geo, d, phi, total);
+    }
+
+    /** Where things stand. */
+    private static final class Geometry {
+        private final double bowlRight = 66;
+        private final double boreLeft;
+        private final double top = 36;
+        private final double bottom;
+        private final double middle;
+
+        Geometry(double w, double h) {
+            boreLeft = w - 124;
+            bottom = h - 10;
+            middle = 0.5 * (top + bottom);
+        }
+    }
+
+    private static void bowl(GraphicsContext g, Palette p, Geometry geo) {
+        double half = 62;
+        g.setFill(clear(p.fuel(), 0.9));
+        g.fillRoundRect(14, geo.middle - half + 26, geo.bowlRight - 14, 2 * half - 26, 10, 10);
+        g.setStroke(p.ink());
+        g.setLineWidth(1.5);
+        g.strokeRoundRect(14, geo.middle - half, geo.bowlRight - 14, 2 * half, 10, 10);
+        line(g, 14, geo.middle - half + 26, geo.bowlRight, geo.middle - half + 26, p.ink(), 1);
+        text(g, "bowl", 40, geo.middle, 13, p.ink(), TextAlignment.CENTER);
+    }
+
+    private void bore(GraphicsContext g, Palette p, Geometry geo, Session.Drive d, int sample, int state) {
+        double x = geo.boreLeft;
+        line(g, x, geo.top, x, geo.bottom, p.ink(), 2);
+        line(g, x + 112, geo.top, x + 112, geo.bottom, p.ink(), 2);
+        double angle = d.analysis().observation().thetaRad(state);
+        double open = Double.isNaN(angle) ? 0 : angle / ThrottlePlate.WIDE_OPEN;
+        double cx = x + 56;
+        double cy = geo.bottom - 46;
+        double lean = Math.toRadians(10 + 80 * open);
+        g.setLineWidth(5);
+        g.setStroke(p.ink());
+        double r = 50;
+        g.strokeLine(cx - r * Math.cos(lean), cy + r * Math.sin(lean), cx + r * Math.cos(lean),
+                cy - r * Math.sin(lean));
+        double measured = d.trace().measured(sample);
+        double wanted = wanted(d, sample);
+        strong(g, session.unitProperty().get().text(measured), cx, geo.top + 34, 30, p.ink(), TextAlignment.CENTER);
+        text(g, "read, " + session.unitProperty().get().label(), cx, geo.top + 58, 12, p.faint(),
+                TextAlignment.CENTER);
+        if (!Double.isNaN(wanted)) {
+            double e = measured / wanted - 1;
+            text(g, session.unitProperty().get().text(wanted) + " wanted", cx, geo.top + 78, 13, p.ink(),
+                    TextAlignment.CENTER);
+            if (!Double.isNaN(e)) {
+                strong(g, words(e), cx, geo.top + 98, 13, p.of(e), TextAlignment.CENTER);
+            }
+        } else {
+            text(g, d.analysis().observation().flag(sample).label(), cx, geo.top + 78, 13, p.faint(),
+                    TextAlignment.CENTER);
+        }
+    }
+
+    /** Target at the cursor: that of its cell; moments that do not count have none. */
+    private static double wanted(Session.Drive d, int sample) {
+        int cell = d.analysis().observation().cellOf(sample);
+        return cell < 0 ? Double.NaN : 1.0 / d.analysis().targetPhi(cell);
+    }
+
+    private void branches(GraphicsContext g, Palette p, Geometry geo, Session.Drive d, double[] phi, double total) {
+        double out = geo.middle - THICKEST / 2 + 14;
+        double in = geo.middle - THICKEST / 2;
+        double slack = Math.max(0, (geo.bottom - geo.top - THICKEST) / SHOWN.size() - LABEL);
+        double at = geo.top;
+        for (int i = 0; i < SHOWN.size(); i++) {
+            Circuit c = SHOWN.get(i);
+            double share = total > 0 ? phi[c.ordinal()] / total : 0;
+            double thick = share * THICKEST;
+            double y = at + LABEL + thick / 2;
+            Stop stop = Stop.of(c);
+            boolean selected = stop == session.stopProperty().get();
+            hits.add(new Hit(at, at + LABEL + thick + slack, stop));
+            at += LABEL + thick + slack;
+            CircuitFinding f = d.analysis().advice().finding(c);
+            ribbon(g, p, geo, out + thick / 2, y, in + thick / 2, thick, color(p, f), selected);
+            out += thick;
+            in += thick;
+            label(g, p, geo, f, share, y, selected);
+        }
+    }
+
+    private static Color color(Palette p, CircuitFinding f) {
+        boolean judged = f.status() == Status.OFF || f.status() == Status.WAITING || f.status() == Status.IN_DOUBT;
+        return judged && !Double.isNaN(f.error()) && Math.abs(f.error()) > 0.025 ? p.of(f.error()) : p.fuel();
+    }
+
+    private static void ribbon(GraphicsContext g, Palette p, Geometry geo, double y0, double y1, double y2,
+            double thick, Color c, boolean selected) {
+        double a = geo.bowlRight;
+        double b = geo.boreLeft;
+        double m0 = a + BEGIN * (b - a);
+        double m1 = a + END * (b - a);
+        if (thick < 0.4) {
+            line(g, m0, y1, m1, y1, p.rule(), 1, 3, 4);
+            return;
+        }
+        double t = Math.max(thick, 1.5) / 2;
+        g.beginPath();
+        g.moveTo(a, y0 - t);
+        g.bezierCurveTo(a + 0.6 * (m0 - a), y0 - t, m0 - 0.6 * (m0 - a), y1 - t, m0, y1 - t);
+        g.lineTo(m1, y1 - t);
+        g.bezierCurveTo(m1 + 0.6 * (b - m1), y1 - t, b - 0.6 * (b - m1), y2 - t, b, y2 - t);
+        g.lineTo(b, y2 + t);
+        g.bezierCurveTo(b - 0.6 * (b - m1), y2 + t, m1 + 0.6 * (b - m1), y1 + t, m1, y1 + t);
+        g.lineTo(m0, y1 + t);
+        g.bezierCurveTo(m0 - 0.6 * (m0 - a), y1 + t, a + 0.6 * (m0 - a), y0 + t, a, y0 + t);
+        g.closePath();
+        g.setFill(clear(c, 0.85));
+        g.fill();
+        if (selected) {
+            g.setStroke(p.accent());
+            g.setLineWidth(2);
+            g.stroke();
+        }
+    }
+
+    private static void label(GraphicsContext g, Palette p, Geometry geo, CircuitFinding f, double share, double y,
+            boolean selected) {
+        double x = geo.bowlRight + BEGIN * (geo.boreLeft - geo.bowlRight) + 4;
+        double up = y - Math.max(share * THICKEST / 2, 1) - 9;
+        String name = f.circuit().label();
+        String percent = share < 0.005 ? name : String.format(Locale.ROOT, "%s  %.0f %%", name, 100 * share);
+        if (selected) {
+            strong(g, percent, x, up, 12.5, p.accent(), TextAlignment.LEFT);
+        } else {
+            text(g, percent, x, up, 12.5, share > 0.005 ? p.ink() : p.faint(), TextAlignment.LEFT);
+        }
+        double right = geo.bowlRight + END * (geo.boreLeft - geo.bowlRight) - 4;
+        if (f.status() == Status.NOT_READ || Double.isNaN(f.error())) {
+            text(g, "not read", right, up, 12, p.faint(), TextAlignment.RIGHT);
+            return;
+        }
+        mark(g, p, f, right, up);
+    }
+
+    /** Error against target: a triangle up for lean, down for rich, a dot for fine; the whisker is the interval. */
+    private static void mark(GraphicsContext g, Palette p, CircuitFinding f, double right, double y) {
+        double e = f.error();
+        Color c = p.of(e);
+        double half = 0.5 * (f.high() - f.low()) / Math.max(f.correction(), 0.1);
+        String s = Math.abs(e) < 0.025 ? "on target" : words(e);
+        String interval = String.format(Locale.ROOT, " ±%.0f", 100 * half);
+        strong(g, s + interval, right, y, 12, c, TextAlignment.RIGHT);
+        double x = right - 10 - width(s + interval, 12);
+        if (Math.abs(e) < 0.025) {
+            g.fillOval(x - 3, y - 3, 6, 6);
+        } else {
+            double t = e > 0 ? -1 : 1;
+            g.fillPolygon(new double[] {x - 5, x + 5, x}, new double[] {y - 4 * t, y - 4 * t, y + 5 * t}, 3);
+        }
+    }
+
+    private static String words(double e) {
+        long percent = Math.round(Math.abs(e) * 100);
+        return percent == 0 ? "on target" : percent + " % " + (e > 0 ? "lean" : "rich");
+    }
+}

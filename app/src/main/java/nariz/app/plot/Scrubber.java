@@ -1,0 +1,219 @@
+package nariz.app.plot;
+
+import java.util.Locale;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.paint.Color;
+import javafx.scene.text.TextAlignment;
+import nariz.app.session.Session;
+import nariz.app.theme.Palette;
+import nariz.fit.Flag;
+import nariz.fit.Observation;
+import nariz.units.Units;
+
+/**
+ * The log along the bottom: mixture measured and predicted, speed and vacuum, what does not count, and the cursor every
+ * other picture follows. Drag, or arrow keys (Shift: a second, Home and End).
+ */
+public final class Scrubber extends Picture {
+    private static final double LEFT = 62;
+    private static final double RIGHT = 14;
+    private static final double LANE = 13;
+    private static final double LEANEST = 1.30;
+    private static final double RICHEST = 0.72;
+
+    private final Session session;
+
+    /**
+     * Sets up the picture.
+     *
+     * @param session what to show
+     */
+    public Scrubber(Session session) {
+        super("Log", "The whole drive. Left and right arrows move the cursor, with Shift by a second.");
+        setAccessibleRole(AccessibleRole.SLIDER);
+        this.session = session;
+        session.driveProperty().addListener((o, was, is) -> redraw());
+        session.cursorProperty().addListener((o, was, is) -> redraw());
+        session.unitProperty().addListener((o, was, is) -> redraw());
+        setOnMousePressed(e -> {
+            requestFocus();
+            seek(e.getX());
+        });
+        setOnMouseDragged(e -> seek(e.getX()));
+        setOnKeyPressed(this::key);
+        setMinHeight(120);
+        setPrefHeight(164);
+    }
+
+    private void seek(double x) {
+        Session.Drive d = session.driveProperty().get();
+        if (d != null) {
+            double share = Math.clamp((x - LEFT) / (getWidth() - LEFT - RIGHT), 0, 1);
+            session.moveCursor(d.log().indexAt(d.log().timeS()[0] + share * d.log().durationS()));
+        }
+    }
+
+    private void key(KeyEvent e) {
+        Session.Drive d = session.driveProperty().get();
+        if (d == null) {
+            return;
+        }
+        int now = session.cursorProperty().get();
+        double[] t = d.log().timeS();
+        int second = e.isShiftDown() ? 1 : 0;
+        switch (e.getCode()) {
+            case LEFT -> session.moveCursor(second > 0 ? d.log().indexAt(t[now] - 1) : now - 1);
+            case RIGHT -> session.moveCursor(second > 0 ? d.log().indexAt(t[now] + 1) : now + 1);
+            case HOME -> session.moveCursor(0);
+            case END -> session.moveCursor(d.log().size() - 1);
+            default -> {
+                return;
+            }
+        }
+        e.consume();
+    }
+
+    @Override
+    protected void draw(GraphicsContext g, Palette p, double w, double h) {
+        Session.Drive d = session.driveProperty().get();
+        if (d == null) {
+            text(g, "No log is open.", 14, h / 2, 14, p.faint(), TextAlignment.LEFT);
+            return;
+        }
+        double top = 26;
+        double lane = h - 18 - LANE;
+        double split = top + 0.60 * (lane - top);
+        columns(g, p, d, w, top, split, lane);
+        scale(g, p, d, w, top, split, lane, h);
+        cursor(g, p, d, w, top, lane);
+    }
+
+    private double x(Session.Drive d, int sample, double w) {
+        double[] t = d.log().timeS();
+        return LEFT + (w - LEFT - RIGHT) * (t[sample] - t[0]) / d.log().durationS();
+    }
+
+    private static double lambdaY(double lambda, double top, double bottom) {
+        double share = (Math.clamp(lambda, RICHEST, LEANEST) - RICHEST) / (LEANEST - RICHEST);
+        return bottom - share * (bottom - top);
+    }
+
+    /** One pass over the samples of every pixel column: least and greatest as a span, flags as the lane. */
+    private void columns(GraphicsContext g, Palette p, Session.Drive d, double w, double top, double split,
+            double lane) {
+        int n = d.log().size();
+        int from = 0;
+        Observation o = d.analysis().observation();
+        double red = d.sheet().engine().redlineRpm();
+        int end = (int) (w - RIGHT);
+        for (int px = (int) LEFT; px < end && from < n; px++) {
+            int to = from;
+            double lowM = 9;
+            double highM = 0;
+            double sumP = 0;
+            int nP = 0;
+            double rpm = 0;
+            double vacuum = 0;
+            int[] flags = new int[Flag.values().length];
+            while (to < n && x(d, to, w) < px + 1) {
+                double m = d.trace().measured(to);
+                if (!Double.isNaN(m)) {
+                    lowM = Math.min(lowM, m);
+                    highM = Math.max(highM, m);
+                }
+                double q = d.trace().predicted(to);
+                if (!Double.isNaN(q)) {
+                    sumP += q;
+                    nP++;
+                }
+                rpm = Math.max(rpm, d.log().rpm()[to]);
+                vacuum += Math.max(0, d.log().vacuumPa()[to]);
+                flags[o.flag(to).ordinal()]++;
+                to++;
+            }
+            if (to > from) {
+                double v = vacuum / (to - from) / (25 * Units.INHG);
+                g.setFill(clear(p.fuel(), 0.5));
+                g.fillRect(px, lane - 3 - (lane - split - 6) * Math.min(1, v), 1,
+                        (lane - split - 6) * Math.min(1, v));
+                g.setFill(p.ink());
+                g.fillRect(px, lane - 3 - (lane - split - 6) * Math.min(1, rpm / red), 1, 1.6);
+                if (highM > 0) {
+                    double y1 = lambdaY(highM, top, split);
+                    g.fillRect(px, y1, 1, Math.max(1.2, lambdaY(lowM, top, split) - y1));
+                }
+                if (nP > 0) {
+                    g.setFill(p.accent());
+                    g.fillRect(px, lambdaY(sumP / nP, top, split) - 0.8, 1, 1.8);
+                }
+                flag(g, p, px, lane, flags);
+            }
+            from = Math.max(from, to);
+        }
+    }
+
+    private static void flag(GraphicsContext g, Palette p, int px, double lane, int[] counts) {
+        int best = 0;
+        for (int i = 1; i < counts.length; i++) {
+            if (counts[i] > counts[best]) {
+                best = i;
+            }
+        }
+        Flag f = Flag.values()[best];
+        Color c = f == Flag.STEADY ? p.fine() : p.faint();
+        g.setFill(c);
+        switch (f) {
+            case STEADY -> g.fillRect(px, lane + 1, 1, LANE - 4);
+            case OVERRUN -> g.fillRect(px, lane + LANE - 5, 1, 2);
+            case TRANSIENT -> {
+                if (px % 4 < 2) {
+                    g.fillRect(px, lane + 3, 1, LANE - 8);
+                }
+            }
+            default -> {
+                if (px % 6 < 1) {
+                    g.fillRect(px, lane + 1, 1, LANE - 4);
+                }
+            }
+        }
+    }
+
+    private void scale(GraphicsContext g, Palette p, Session.Drive d, double w, double top, double split, double lane,
+            double h) {
+        for (double lambda : new double[] {0.8, 1.0, 1.2}) {
+            double y = lambdaY(lambda, top, split);
+            line(g, LEFT, y, w - RIGHT, y, clear(p.rule(), 0.8), 0.7);
+            text(g, session.unitProperty().get().text(lambda), LEFT - 6, y, 12, p.faint(), TextAlignment.RIGHT);
+        }
+        text(g, "rpm, vac", LEFT - 6, 0.5 * (split + lane), 12, p.faint(), TextAlignment.RIGHT);
+        text(g, "steady", LEFT - 6, lane + LANE / 2 - 1, 12, p.faint(), TextAlignment.RIGHT);
+        double length = d.log().durationS();
+        double every = length > 1800 ? 300 : (length > 400 ? 60 : 30);
+        for (double t = 0; t <= length; t += every) {
+            double x = LEFT + (w - LEFT - RIGHT) * t / length;
+            text(g, clock(t), x, h - 9, 12, p.faint(), TextAlignment.CENTER);
+        }
+    }
+
+    private void cursor(GraphicsContext g, Palette p, Session.Drive d, double w, double top, double lane) {
+        int i = session.cursorProperty().get();
+        double x = x(d, i, w);
+        line(g, x, top - 4, x, lane + LANE, p.accent(), 2);
+        g.setFill(p.accent());
+        g.fillPolygon(new double[] {x - 6, x + 6, x}, new double[] {top - 10, top - 10, top - 1}, 3);
+        String s = String.format(Locale.ROOT, "%s   %.0f rpm   %.1f inHg   read %s   model %s   %s",
+                clock(d.log().timeS()[i] - d.log().timeS()[0]), d.log().rpm()[i],
+                d.log().vacuumPa()[i] / Units.INHG, session.unitProperty().get().marked(d.trace().measured(i)),
+                session.unitProperty().get().text(d.trace().predicted(i)), d.analysis().observation().flag(i).label());
+        boolean leftHalf = x < w / 2;
+        text(g, s, leftHalf ? Math.max(x + 12, LEFT) : x - 12, 12, 13, p.ink(),
+                leftHalf ? TextAlignment.LEFT : TextAlignment.RIGHT);
+        setAccessibleHelp(s);
+    }
+
+    private static String clock(double s) {
+        return String.format(Locale.ROOT, "%d:%02d", (int) s / 60, (int) s % 60);
+    }
+}

@@ -1,0 +1,105 @@
+package nariz.app.session;
+
+import nariz.advice.Analysis;
+import nariz.build.BuildSheet;
+import nariz.build.OpeningKind;
+import nariz.model.Circuit;
+import nariz.model.FuelModel;
+
+/** Where one circuit hands over to the next in the plane of speed and vacuum, from the model. */
+public final class Boundaries {
+    private static final int STEPS = 48;
+    private static final double SLOT_SHARE = 0.6;
+
+    private final double[] rpm = new double[STEPS];
+    private final double[] slotToMainPa = new double[STEPS];
+    private final double[] secondaryPa = new double[STEPS];
+    private final double enrichmentPa;
+    private final double enrichmentSdPa;
+
+    private Boundaries(double enrichmentPa, double enrichmentSdPa) {
+        this.enrichmentPa = enrichmentPa;
+        this.enrichmentSdPa = enrichmentSdPa;
+    }
+
+    /**
+     * Boundaries of a sheet.
+     *
+     * @param sheet parts
+     * @param a analysis, for where the enrichment really opens; not used when nothing was estimated
+     * @return the lines
+     */
+    public static Boundaries of(BuildSheet sheet, Analysis a) {
+        double shift = a.estimated() ? a.estimate().shiftPa() : 0.0;
+        double sd = a.estimated() ? a.estimate().shiftSdPa() : 0.0;
+        double rating = sheet.carburetor().primary().enrichmentPa();
+        Boundaries b = new Boundaries(rating > 0 ? rating + shift : Double.NaN, sd);
+        FuelModel model = new FuelModel(sheet).shiftEnrichment(shift);
+        FuelModel.Flow f = new FuelModel.Flow();
+        double idle = sheet.engine().idleRpm();
+        boolean linked = sheet.carburetor().opening().kind() == OpeningKind.MECHANICAL;
+        for (int i = 0; i < STEPS; i++) {
+            b.rpm[i] = idle + (sheet.engine().redlineRpm() - idle) * i / (STEPS - 1.0);
+            b.slotToMainPa[i] = Double.NaN;
+            b.secondaryPa[i] = Double.NaN;
+            for (double v = 80e3; v >= 500; v -= 500) {
+                model.evaluate(b.rpm[i], v, f);
+                double slot = f.phi(Circuit.IDLE) + f.phi(Circuit.TRANSFER) + f.phi(Circuit.SECONDARY_IDLE);
+                if (Double.isNaN(b.slotToMainPa[i]) && slot < SLOT_SHARE * f.total()) {
+                    b.slotToMainPa[i] = v;
+                }
+                boolean open = f.thetaPrimaryRad() > sheet.carburetor().opening().startRad();
+                boolean flows = linked ? open : f.phi(Circuit.SECONDARY_MAIN) > 0.02;
+                if (Double.isNaN(b.secondaryPa[i]) && open && flows) {
+                    b.secondaryPa[i] = v;
+                }
+            }
+        }
+        return b;
+    }
+
+    /** {@return number of points of the lines} */
+    public int size() {
+        return STEPS;
+    }
+
+    /**
+     * Speed of a point.
+     *
+     * @param i point
+     * @return rpm
+     */
+    public double rpm(int i) {
+        return rpm[i];
+    }
+
+    /**
+     * Vacuum at which the slot's share falls under 60 %.
+     *
+     * @param i point
+     * @return Pa, NaN where it does not
+     */
+    public double slotToMainPa(int i) {
+        return slotToMainPa[i];
+    }
+
+    /**
+     * Vacuum at which the secondary side starts.
+     *
+     * @param i point
+     * @return Pa, NaN where it does not
+     */
+    public double secondaryPa(int i) {
+        return secondaryPa[i];
+    }
+
+    /** {@return vacuum at which the enrichment is half open, Pa; NaN when there is none} */
+    public double enrichmentPa() {
+        return enrichmentPa;
+    }
+
+    /** {@return its standard deviation, Pa} */
+    public double enrichmentSdPa() {
+        return enrichmentSdPa;
+    }
+}

@@ -1,0 +1,2 @@
+/** Colours and fonts: {@link nariz.app.theme.Palette} for the drawings, matching the tokens in nariz.css. */
+package nariz.app.theme;

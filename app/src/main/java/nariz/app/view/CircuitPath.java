@@ -1,0 +1,89 @@
+package nariz.app.view;
+
+import java.util.EnumMap;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import nariz.advice.CircuitFinding;
+import nariz.advice.Status;
+import nariz.app.session.Session;
+import nariz.app.session.Stop;
+
+/** Navigation: the circuits in the order of work, each with its state in words and shape. */
+final class CircuitPath extends HBox {
+    private final Session session;
+    private final Map<Stop, ToggleButton> buttons = new EnumMap<>(Stop.class);
+    private final ToggleGroup group = new ToggleGroup();
+
+    CircuitPath(Session session) {
+        this.session = session;
+        getStyleClass().add("circuit-path");
+        setAlignment(Pos.CENTER);
+        for (Stop s : Stop.values()) {
+            if (!buttons.isEmpty()) {
+                Region pipe = new Region();
+                pipe.getStyleClass().add("pipe");
+                HBox.setHgrow(pipe, Priority.ALWAYS);
+                getChildren().add(pipe);
+            }
+            ToggleButton b = new ToggleButton();
+            b.setToggleGroup(group);
+            b.getStyleClass().add("stop");
+            b.setId("stop-" + s.name().toLowerCase(java.util.Locale.ROOT));
+            b.setAccessibleRole(AccessibleRole.TAB_ITEM);
+            b.setOnAction(e -> choose(s));
+            buttons.put(s, b);
+            getChildren().add(b);
+        }
+        session.driveProperty().addListener((o, was, is) -> refresh());
+        session.stopProperty().addListener((o, was, is) -> group.selectToggle(buttons.get(is)));
+        refresh();
+    }
+
+    private void choose(Stop s) {
+        session.goTo(s);
+        // A toggle group would let a second click clear the choice; a path always has a place.
+        group.selectToggle(buttons.get(s));
+    }
+
+    private void refresh() {
+        Session.Drive d = session.driveProperty().get();
+        buttons.forEach((s, b) -> {
+            Status status = Status.NOT_READ;
+            String words = Status.NOT_READ.label();
+            if (d != null) {
+                CircuitFinding f = d.analysis().advice().finding(s.circuit());
+                status = f.status();
+                words = words(f);
+            }
+            b.setGraphic(content(s, status, words));
+            b.setAccessibleText(s.label() + ", " + words);
+            b.setDisable(d == null);
+        });
+        group.selectToggle(buttons.get(session.stopProperty().get()));
+    }
+
+    private static String words(CircuitFinding f) {
+        if (f.status() == Status.OFF && Math.abs(f.error()) >= 0.015) {
+            return "off, " + Math.round(Math.abs(f.error()) * 100) + " % " + (f.error() > 0 ? "lean" : "rich");
+        }
+        return f.status() == Status.WAITING ? "waits" : f.status().label();
+    }
+
+    private static HBox content(Stop s, Status status, String words) {
+        Label name = new Label(s.label());
+        name.getStyleClass().add("stop-name");
+        Label state = new Label(words);
+        state.getStyleClass().add("stop-state");
+        HBox box = new HBox(8, StateMark.of(status), new VBox(0, name, state));
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+}

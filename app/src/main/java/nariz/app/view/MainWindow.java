@@ -1,0 +1,233 @@
+package nariz.app.view;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressIndicator;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import nariz.app.plot.EffectChart;
+import nariz.app.plot.FuelStream;
+import nariz.app.plot.Picture;
+import nariz.app.plot.Plane;
+import nariz.app.plot.Scrubber;
+import nariz.app.session.MixtureUnit;
+import nariz.app.session.Session;
+import nariz.app.session.Stop;
+import nariz.app.theme.Fonts;
+import nariz.app.theme.Palette;
+
+/** The window: circuit path on top, the shown stop in the middle, the log along the bottom. */
+public final class MainWindow extends StackPane {
+    private final Session session;
+    private final List<Picture> pictures;
+    private final OpenPanel openPanel;
+    private boolean night;
+
+    /**
+     * Puts the window together.
+     *
+     * @param session what to show
+     * @param picker asks for files
+     */
+    public MainWindow(Session session, FilePicker picker) {
+        this.session = session;
+        FuelStream stream = new FuelStream(session);
+        Plane plane = new Plane(session);
+        Scrubber scrubber = new Scrubber(session);
+        EffectChart effect = new EffectChart(session);
+        stream.setId("fuel-stream");
+        plane.setId("plane");
+        scrubber.setId("scrubber");
+        effect.setId("effect");
+        pictures = List.of(stream, plane, scrubber, effect);
+        openPanel = new OpenPanel(session, picker, () -> showOpen(false));
+        openPanel.setMaxSize(620, Region.USE_PREF_SIZE);
+        showOpen(false);
+
+        HBox evidence = new HBox(10, stream, plane);
+        HBox.setHgrow(stream, Priority.ALWAYS);
+        HBox.setHgrow(plane, Priority.ALWAYS);
+        stream.setPrefWidth(480);
+        plane.setPrefWidth(440);
+        VBox left = new VBox(10, new VerdictPanel(session), evidence);
+        VBox.setVgrow(evidence, Priority.ALWAYS);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        WorkCardPanel card = new WorkCardPanel(session);
+        VBox right = new VBox(10, card, effect);
+        VBox.setVgrow(card, Priority.ALWAYS);
+        right.setMinWidth(316);
+        right.setPrefWidth(330);
+        right.setMaxWidth(420);
+        HBox middle = new HBox(10, left, right);
+        middle.getStyleClass().add("middle");
+
+        BorderPane page = new BorderPane(middle);
+        page.setTop(new VBox(topBar(), message(), new CircuitPath(session)));
+        VBox bottom = new VBox(scrubber);
+        bottom.getStyleClass().add("bottom");
+        page.setBottom(bottom);
+        getChildren().addAll(page, openPanel);
+        getStyleClass().addAll("nariz", "day");
+        // By name read from the file: the style sheet need not know what the shipped face is called.
+        setStyle("-fx-font-family: '" + Fonts.load() + "';");
+        addEventFilter(KeyEvent.KEY_PRESSED, this::shortcut);
+        session.driveProperty().addListener((o, was, is) -> scrubber.requestFocus());
+        setOnDragOver(this::dragOver);
+        setOnDragDropped(this::dropped);
+    }
+
+    private HBox topBar() {
+        Label name = new Label("Nariz");
+        name.getStyleClass().add("product");
+        Label car = new Label();
+        car.getStyleClass().add("car");
+        session.driveProperty().addListener((o, was, is) -> car.setText(is == null ? ""
+                : is.sheet().name() + "  ·  " + is.log().name()));
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Button demo = button("Demo drive", "open-demo", "Open the made-up estate car (D)", session::openDemo);
+        Button open = button("Open…", "open", "Open a build sheet and a log (O)", () -> showOpen(true));
+        ToggleButton unit = new ToggleButton("AFR");
+        unit.setId("unit");
+        unit.setAccessibleText("Show mixtures as AFR");
+        unit.setTooltip(new Tooltip("AFR or lambda everywhere (U)"));
+        unit.setOnAction(e -> session.unitProperty().set(unit.isSelected() ? MixtureUnit.AFR : MixtureUnit.LAMBDA));
+        session.unitProperty().addListener((o, was, is) -> unit.setSelected(is == MixtureUnit.AFR));
+        ToggleButton theme = new ToggleButton("Night");
+        theme.setId("theme");
+        theme.setAccessibleText("Dark colours");
+        theme.setTooltip(new Tooltip("Dark colours (T)"));
+        theme.setOnAction(e -> setNight(theme.isSelected()));
+        HBox bar = new HBox(10, name, car, space, busy(session.busyProperty()), demo, open, unit, theme);
+        bar.setAlignment(Pos.CENTER_LEFT);
+        bar.getStyleClass().add("top-bar");
+        return bar;
+    }
+
+    private HBox busy(ReadOnlyStringProperty what) {
+        ProgressIndicator turning = new ProgressIndicator();
+        turning.setPrefSize(20, 20);
+        turning.setMaxSize(20, 20);
+        Label text = new Label();
+        text.textProperty().bind(what);
+        Button cancel = button("Cancel", "cancel", "Stop reading", session::cancel);
+        HBox box = new HBox(8, turning, text, cancel);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.visibleProperty().bind(what.isNotEmpty());
+        box.managedProperty().bind(box.visibleProperty());
+        return box;
+    }
+
+    private HBox message() {
+        Label text = new Label();
+        text.setId("problem");
+        text.setWrapText(true);
+        text.textProperty().bind(session.problemProperty());
+        HBox.setHgrow(text, Priority.ALWAYS);
+        text.setMaxWidth(Double.MAX_VALUE);
+        Label sign = new Label("!");
+        sign.getStyleClass().add("problem-sign");
+        HBox box = new HBox(10, sign, text, button("Put away", "problem-away", "Put this message away",
+                session::dismissProblem));
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.getStyleClass().add("problem");
+        box.visibleProperty().bind(session.problemProperty().isNotEmpty());
+        box.managedProperty().bind(box.visibleProperty());
+        return box;
+    }
+
+    private static Button button(String text, String id, String help, Runnable action) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.setAccessibleText(text);
+        b.setTooltip(new Tooltip(help));
+        b.setOnAction(e -> action.run());
+        return b;
+    }
+
+    /**
+     * Shows or hides the panel on which a drive is chosen.
+     *
+     * @param show whether to show it
+     */
+    public void showOpen(boolean show) {
+        openPanel.setVisible(show);
+        openPanel.setManaged(show);
+        if (show) {
+            openPanel.lookup("#open-sheet").requestFocus();
+        }
+    }
+
+    /**
+     * Switches the colours.
+     *
+     * @param dark true for the night
+     */
+    public void setNight(boolean dark) {
+        night = dark;
+        getStyleClass().removeAll("day", "night");
+        getStyleClass().add(dark ? "night" : "day");
+        pictures.forEach(p -> p.paletteProperty().set(dark ? Palette.NIGHT : Palette.DAY));
+        if (lookup("#theme") instanceof ToggleButton b) {
+            b.setSelected(dark);
+        }
+    }
+
+    /** Single letters, but not while typing a file name. */
+    private void shortcut(KeyEvent e) {
+        boolean typing = e.getTarget() instanceof javafx.scene.control.TextInputControl;
+        if (typing || e.isShortcutDown() || e.isAltDown()) {
+            return;
+        }
+        if (e.getCode() == KeyCode.O) {
+            showOpen(true);
+        } else if (e.getCode() == KeyCode.D) {
+            session.openDemo();
+        } else if (e.getCode() == KeyCode.U) {
+            session.unitProperty().set(session.unitProperty().get() == MixtureUnit.AFR ? MixtureUnit.LAMBDA
+                    : MixtureUnit.AFR);
+        } else if (e.getCode() == KeyCode.T) {
+            setNight(!night);
+        } else if (e.getCode().isDigitKey()) {
+            int i = e.getCode().getCode() - KeyCode.DIGIT1.getCode();
+            if (i >= 0 && i < Stop.values().length && session.driveProperty().get() != null) {
+                session.goTo(Stop.values()[i]);
+            }
+        } else {
+            return;
+        }
+        e.consume();
+    }
+
+    private void dragOver(DragEvent e) {
+        if (e.getDragboard().hasFiles()) {
+            e.acceptTransferModes(TransferMode.COPY);
+        }
+        e.consume();
+    }
+
+    private void dropped(DragEvent e) {
+        if (e.getDragboard().hasFiles()) {
+            List<Path> files = e.getDragboard().getFiles().stream().map(File::toPath).toList();
+            showOpen(true);
+            openPanel.take(files);
+            e.setDropCompleted(true);
+        }
+        e.consume();
+    }
+}

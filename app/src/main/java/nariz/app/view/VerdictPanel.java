@@ -1,0 +1,44 @@
+package nariz.app.view;
+
+import javafx.scene.control.Label;
+import javafx.scene.layout.VBox;
+import nariz.advice.Status;
+import nariz.app.session.Session;
+import nariz.app.session.StopWords;
+
+/** The verdict of the shown stop: one plain sentence and how sure it is. */
+final class VerdictPanel extends VBox {
+    private final Session session;
+    private final Label sentence = new Label();
+    private final Label confidence = new Label();
+
+    VerdictPanel(Session session) {
+        super(3);
+        this.session = session;
+        getStyleClass().add("verdict");
+        sentence.setId("verdict");
+        sentence.getStyleClass().add("verdict-sentence");
+        sentence.setWrapText(true);
+        confidence.getStyleClass().add("verdict-confidence");
+        confidence.setWrapText(true);
+        getChildren().addAll(sentence, confidence);
+        session.driveProperty().addListener((o, was, is) -> refresh());
+        session.stopProperty().addListener((o, was, is) -> refresh());
+        refresh();
+    }
+
+    private void refresh() {
+        Session.Drive d = session.driveProperty().get();
+        if (d == null) {
+            sentence.setText("Open a log to see which circuit it blames.");
+            confidence.setText("");
+            return;
+        }
+        StopWords w = StopWords.of(d.analysis().advice(), session.stopProperty().get());
+        sentence.setText(w.sentence());
+        confidence.setText(w.state() == Status.NOT_READ && !w.toRead().isEmpty() ? "To read it: " + w.toRead() + "."
+                : w.confidence());
+        confidence.setVisible(!confidence.getText().isEmpty());
+        confidence.setManaged(confidence.isVisible());
+    }
+}

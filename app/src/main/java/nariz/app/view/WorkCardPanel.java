@@ -1,0 +1,138 @@
+package nariz.app.view;
+
+import java.util.List;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nariz.advice.Advice;
+import nariz.advice.Change;
+import nariz.advice.Hypothesis;
+import nariz.advice.Verdict;
+import nariz.advice.WorkCard;
+import nariz.app.session.Session;
+import nariz.app.session.StopWords;
+
+/** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
+final class WorkCardPanel extends ScrollPane {
+    private final Session session;
+    private final VBox content = new VBox(7);
+
+    WorkCardPanel(Session session) {
+        this.session = session;
+        getStyleClass().add("work-card");
+        setId("work-card");
+        setFitToWidth(true);
+        setHbarPolicy(ScrollBarPolicy.NEVER);
+        content.getStyleClass().add("work-card-content");
+        setContent(content);
+        setAccessibleText("Work card");
+        session.driveProperty().addListener((o, was, is) -> refresh());
+        session.stopProperty().addListener((o, was, is) -> refresh());
+        refresh();
+    }
+
+    private void refresh() {
+        content.getChildren().clear();
+        setVvalue(0);
+        Session.Drive d = session.driveProperty().get();
+        if (d == null) {
+            return;
+        }
+        Advice a = d.analysis().advice();
+        StopWords w = StopWords.of(a, session.stopProperty().get());
+        if (!w.changes().isEmpty()) {
+            w.changes().forEach(this::change);
+        } else if (a.verdict() == Verdict.CHECK_FIRST) {
+            checks(a);
+        } else {
+            nothing(a, w);
+        }
+        if (!a.assumed().isEmpty()) {
+            heading("Assumed from the family");
+            a.assumed().forEach(s -> line("·", s, "small"));
+        }
+        if (d.log().problemCount() > 0) {
+            heading("Left out of the log");
+            line("·", d.log().problemCount() + " readings or rows; first: " + d.log().problems().getFirst().text(),
+                    "small");
+        }
+    }
+
+    private void change(Change c) {
+        Label title = label(c.part().text(c.from()) + "  →  " + c.part().text(c.to()), "change");
+        title.setAccessibleText(c.title());
+        content.getChildren().addAll(label(c.side().key() + " " + c.part().label() + (c.now() ? "" : ", later"),
+                "card-heading"), title);
+        WorkCard card = WorkCard.of(c);
+        heading("Because");
+        c.reasons().forEach(r -> line("·", r, "card-line"));
+        heading("Mind");
+        c.cautions().forEach(x -> line("!", x, "caution"));
+        heading("Lay ready");
+        line("·", String.join(", ", card.tools()), "card-line");
+        heading("Do");
+        numbered(card.steps());
+        heading("Then look again at");
+        numbered(c.recheck());
+        heading("Proved by");
+        line("·", card.proof(), "card-line");
+    }
+
+    private void checks(Advice a) {
+        content.getChildren().add(label("Check first", "card-heading"));
+        for (Hypothesis h : a.hypotheses()) {
+            if (h.fault() && h.probability() >= 0.02) {
+                heading(h.label() + ", " + Math.round(100 * h.probability()) + " %");
+                line("·", h.evidence(), "card-line");
+                line("!", h.check(), "caution");
+            }
+        }
+    }
+
+    private void nothing(Advice a, StopWords w) {
+        a.first().ifPresent(c -> {
+            content.getChildren().add(label("First", "card-heading"));
+            line("·", c.title(), "card-line");
+        });
+        if (!w.toRead().isEmpty()) {
+            heading("To read this circuit");
+            line("·", w.toRead(), "card-line");
+            line("!", "Nobody reads the screen while driving: record, or take a passenger.", "caution");
+        }
+        if (!a.missing().isEmpty()) {
+            heading("Still to read on this drive");
+            a.missing().forEach(m -> line("·", m, "card-line"));
+        }
+        if (content.getChildren().isEmpty()) {
+            content.getChildren().add(label("Nothing to do here", "card-heading"));
+        }
+    }
+
+    private void numbered(List<String> steps) {
+        for (int i = 0; i < steps.size(); i++) {
+            line(Integer.toString(i + 1), steps.get(i), "card-line");
+        }
+    }
+
+    private void heading(String text) {
+        content.getChildren().add(label(text, "card-subheading"));
+    }
+
+    private void line(String bullet, String text, String style) {
+        Label b = label(bullet, style);
+        b.setMinWidth(14);
+        Label t = label(text, style);
+        t.setWrapText(true);
+        HBox.setHgrow(t, Priority.ALWAYS);
+        content.getChildren().add(new HBox(4, b, t));
+    }
+
+    private static Label label(String text, String style) {
+        Label l = new Label(text);
+        l.getStyleClass().add(style);
+        l.setWrapText(true);
+        return l;
+    }
+}

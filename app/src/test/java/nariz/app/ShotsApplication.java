@@ -1,0 +1,112 @@
+package nariz.app;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import javafx.animation.AnimationTimer;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import nariz.app.session.Session;
+import nariz.app.session.Stop;
+import nariz.app.view.FilePicker;
+import nariz.app.view.MainWindow;
+
+/** Arranges and takes the pictures; started by {@link Shots}. */
+public final class ShotsApplication extends Application {
+    private record Shot(String name, Runnable arrange) {
+    }
+
+    private final Deque<Shot> todo = new ArrayDeque<>();
+
+    @Override
+    public void start(Stage stage) throws IOException {
+        Path folder = Path.of(getParameters().getRaw().getFirst());
+        Files.createDirectories(folder);
+        Session session = new Session(Platform::runLater);
+        MainWindow window = new MainWindow(session, FilePicker.ofPlatform());
+        Scene scene = NarizApplication.scene(window, 1280, 800);
+        stage.setScene(scene);
+        stage.show();
+        todo.add(new Shot("first-use", () -> window.showOpen(true)));
+        todo.add(new Shot("transfer", () -> session.goTo(Stop.TRANSFER)));
+        todo.add(new Shot("power", () -> session.goTo(Stop.POWER)));
+        todo.add(new Shot("main-night", () -> {
+            session.goTo(Stop.MAIN);
+            window.setNight(true);
+        }));
+        todo.add(new Shot("open-problem", () -> {
+            window.setNight(false);
+            session.goTo(Stop.TRANSFER);
+            session.complain("drive.csv, line 1, column 3 (vacuum): found no unit for manifold vacuum. Put the unit in "
+                    + "the header, for example vacuum_inHg (units: inhg, kpa, mbar, hpa, psi).");
+        }));
+        new Taker(session, scene, folder).start();
+    }
+
+    /** Arranges a view, lets three pulses pass, takes it. */
+    private final class Taker extends AnimationTimer {
+        private final Session session;
+        private final Scene scene;
+        private final Path folder;
+        private int pulses;
+        private boolean arranged;
+
+        Taker(Session session, Scene scene, Path folder) {
+            this.session = session;
+            this.scene = scene;
+            this.folder = folder;
+        }
+
+        @Override
+        public void handle(long now) {
+            Shot shot = todo.peek();
+            if (shot == null) {
+                stop();
+                session.close();
+                Platform.exit();
+                return;
+            }
+            if (!arranged) {
+                shot.arrange().run();
+                arranged = true;
+                pulses = 0;
+            } else if (++pulses > 6) {
+                save(shot.name());
+                todo.remove();
+                arranged = false;
+                if (session.driveProperty().get() == null) {
+                    session.openDemo();
+                    waitForDemo();
+                }
+            }
+        }
+
+        private void waitForDemo() {
+            stop();
+            session.driveProperty().addListener((o, was, is) -> start());
+        }
+
+        private void save(String name) {
+            try {
+                write(scene.snapshot(null), folder.resolve(name + ".png"));
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+    }
+
+    private static void write(WritableImage image, Path file) throws IOException {
+        int w = (int) image.getWidth();
+        int h = (int) image.getHeight();
+        int[] pixels = new int[w * h];
+        image.getPixelReader().getPixels(0, 0, w, h, PixelFormat.getIntArgbInstance(), pixels, 0, w);
+        Png.write(file, w, h, pixels);
+    }
+}
