@@ -22,6 +22,7 @@ final class AdviceBuilder {
     private static final double WORTH_CHECKING = 0.8;
     private static final double LEAST_SHARE = 0.25;
     private static final double LEAST_READ_S = 2.0;
+    private static final double POWER_LOAD = 0.78;
     private static final double DOUBT = 0.16;
 
     private final Observation observation;
@@ -229,15 +230,21 @@ final class AdviceBuilder {
                 total += estimate.sheetPhi(i, k);
             }
             double share = estimate.sheetPhi(i, c) / total;
-            boolean enriching = c == Circuit.POWER && share > 0.06;
-            if (share > LEAST_SHARE || enriching) {
+            // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
+            boolean wanted = c == Circuit.POWER && fitsPower() && Strategy.load(cell, observation.sheet()) > POWER_LOAD;
+            boolean counts = c == Circuit.POWER ? wanted : share > LEAST_SHARE;
+            if (counts) {
                 seconds += cell.dwellS();
-                double w = share * Math.min(cell.dwellS(), 10.0);
+                double w = (wanted ? 1.0 : share) * Math.min(cell.dwellS(), 10.0);
                 error += w * (scorer.targetPhi(i) / estimate.phi(i) - 1.0);
                 weight += w;
             }
         }
         return new double[] {weight > 0 ? error / weight : 0.0, seconds};
+    }
+
+    private boolean fitsPower() {
+        return observation.sheet().carburetor().primary().enrichmentPa() > 0.0;
     }
 
     private List<String> confounded(Circuit c) {
@@ -284,8 +291,7 @@ final class AdviceBuilder {
         List<String> out = new ArrayList<>();
         for (Circuit c : List.of(Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.POWER,
                 Circuit.SECONDARY_MAIN)) {
-            boolean fitted = c != Circuit.POWER || observation.sheet().carburetor().primary().enrichmentPa() > 0;
-            if (fitted && read(c)[1] < LEAST_READ_S) {
+            if ((c != Circuit.POWER || fitsPower()) && read(c)[1] < LEAST_READ_S) {
                 out.add(c.label() + ": " + drive(c, observation));
             }
         }

@@ -78,7 +78,7 @@ record LocatedJson(Object value, int line, int column) {
             p.nextToken();
             if (map.put(key, read(source, p)) != null) {
                 throw new InputProblem(source, at.getLineNr(), at.getColumnNr(), key, "this field twice",
-                        "Keep one of the two.");
+                        "Keep one of the two and delete the other.");
             }
         }
         return map;

@@ -29,18 +29,22 @@ final class LogPlausibility {
             throw problem(source, line, vacuum, "a vacuum of " + kPa(most) + " kPa where the air has only "
                     + kPa(ambient) + " kPa", "Check the unit in the header and the barometer on the build sheet.");
         }
-        if (looksAbsolute(log)) {
+        double range = quantile(log.vacuumPa(), 0.98) - quantile(log.vacuumPa(), 0.02);
+        if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3)) {
+            throw problem(source, line, vacuum, "a vacuum that never exceeds " + kPa(most) + " kPa",
+                    "A throttled engine pulls far more; check the unit in the header (inHg, kPa, psi).");
+        }
+        if (hardlyMoves(log, sheet)) {
+            throw problem(source, line, vacuum, "a vacuum that hardly moves between idle and fast running",
+                    "Check that this column is vacuum and not another reading; are two columns swapped?");
+        }
+        if (looksAbsolute(log) || richAtMost(log, ambient)) {
             throw problem(source, line, vacuum, "a vacuum that is lowest with the throttle shut",
                     "This looks like absolute manifold pressure; name the column map_kPa (or map_inHg).");
         }
         if (looksLikeVacuum(log, vacuum)) {
             throw problem(source, line, vacuum, "a manifold pressure that is lowest with the throttle open",
                     "This looks like vacuum; name the column vacuum_kPa (or vacuum_inHg).");
-        }
-        double range = quantile(log.vacuumPa(), 0.98) - quantile(log.vacuumPa(), 0.02);
-        if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3)) {
-            throw problem(source, line, vacuum, "a vacuum that never exceeds " + kPa(most) + " kPa",
-                    "A throttled engine pulls far more; check the unit in the header (inHg, kPa, psi).");
         }
         lambda(source, line, columns, log, sheet);
     }
@@ -61,6 +65,25 @@ final class LogPlausibility {
         }
         throw problem(source, line, c, found, "No engine runs there; check that the column is AFR on the petrol "
                 + "scale or lambda, and that the columns are not swapped.");
+    }
+
+    /** From idle to two and a half times idle speed vacuum moves by far more than 4 inHg, whatever the engine. */
+    private static boolean hardlyMoves(DriveLog log, BuildSheet sheet) {
+        double idle = sheet.engine().idleRpm();
+        boolean wide = quantile(log.rpm(), 0.05) < 1.4 * idle && quantile(log.rpm(), 0.95) > 2.5 * idle;
+        double range = quantile(log.vacuumPa(), 0.99) - quantile(log.vacuumPa(), 0.01);
+        return wide && range < 4.0 * Units.INHG;
+    }
+
+    /** A vacuum near the whole barometer comes only on overrun, never with a rich mixture; full load looks so as MAP. */
+    private static boolean richAtMost(DriveLog log, double ambient) {
+        int count = 0;
+        for (int i = 0; i < log.size(); i++) {
+            if (log.vacuumPa()[i] > 0.9 * ambient && log.lambda()[i] < 1.0) {
+                count++;
+            }
+        }
+        return count > 0.02 * log.size();
     }
 
     /** Absolute pressure rises as the throttle opens, vacuum falls: compare pull and overrun. */
