@@ -17,8 +17,8 @@ public final class Main {
         boolean linux = System.getProperty("os.name", "").startsWith("Linux");
         boolean headless = "Headless".equals(System.getProperty("glass.platform"));
         if (linux && !headless && System.getenv("DISPLAY") == null && System.getenv("WAYLAND_DISPLAY") == null) {
-            System.err.println("No display here: run \"xvfb-run -a mvn\" with a viewer, or \"mvn -Pshots\" for pictures "
-                    + "in docs/screenshots, or \"./nariz analyze\" on the command line.");
+            System.err.println("No display here: \"mvn -Pshots\" draws every view into docs/screenshots, \"./nariz "
+                    + "analyze\" answers on the command line; on another machine the same command opens the window.");
             System.exit(1);
         }
         Application.launch(NarizApplication.class, Arrays.copyOf(args, args.length));

@@ -6,7 +6,7 @@ import javafx.application.Platform;
 import javafx.stage.Stage;
 import nariz.app.session.Session;
 
-/** With {@code -Dnariz.measure=true}: prints how long after the JVM's start the window and the answer stood, and ends. */
+/** With {@code -Dnariz.measure=true}: prints when after the JVM's start the window and the answer stood, and ends. */
 final class StartMeasure {
     private StartMeasure() {
     }

@@ -14,14 +14,14 @@ import org.hipparchus.linear.RealVector;
 /**
  * Corrections of the circuits from steady cells.
  *
- * <p>y_i = sum_c k_c phi_ic + s phi_i,main ln(m_i/m_ref) + g_i + e_i over cells i, in phi. k has a normal prior around
- * 1 (spreads in {@link #PRIOR_SD}; idle and transfer share their feed, so theirs are correlated 0.7), s around 0. g is
- * the model's own error: a Gaussian process with standard deviation sigma phi_i and covariance
- * exp(-(dx²/0.6² + dL²/0.2²)/2) in x = ln airflow and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating
- * explicit basis functions"); it is what keeps ten thousand idle samples from outvoting everything else, and makes an
- * interval honest where the equations are not. e is reading error, with Student-t weights (nu = 4) by reweighting
- * (Lange, Little and Taylor 1989). sigma and the enrichment's actual opening are searched on a grid by marginal
- * likelihood, the opening averaged over its posterior.
+ * <p>y_i = sum_c k_c phi_ic + s phi_i,main ln(m_i/m_ref) + g_i + e_i over cells i, in phi. k has a normal prior
+ * around 1 (spreads in {@link #PRIOR_SD}; idle and transfer share their feed, so theirs are correlated 0.7), s around
+ * 0. g is the model's own error: a Gaussian process with standard deviation sigma phi_i and covariance exp(-(dx²/0.6²
+ * + dL²/0.2²)/2) in x = ln airflow and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating explicit
+ * basis functions"); it is what keeps ten thousand idle samples from outvoting everything else, and makes an interval
+ * honest where the equations are not. e is reading error, with Student-t weights (nu = 4) by reweighting (Lange,
+ * Little and Taylor 1989). sigma and the enrichment's actual opening are searched on a grid by marginal likelihood,
+ * the opening averaged over its posterior.
  */
 public final class Estimator {
     /** Prior spread of each correction, in the order of {@link Circuit}. */

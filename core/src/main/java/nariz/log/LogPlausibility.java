@@ -75,7 +75,7 @@ final class LogPlausibility {
         return wide && range < 4.0 * Units.INHG;
     }
 
-    /** A vacuum near the whole barometer comes only on overrun, never with a rich mixture; full load looks so as MAP. */
+    /** A vacuum near the whole barometer comes only on overrun, never rich; full load looks so as MAP. */
     private static boolean richAtMost(DriveLog log, double ambient) {
         int count = 0;
         for (int i = 0; i < log.size(); i++) {

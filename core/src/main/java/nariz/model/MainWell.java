@@ -10,13 +10,13 @@ import nariz.units.Units;
  *
  * <p>The booster pulls with P = G q, q = (m/A_v)²/(2 rho_a) the throat's dynamic pressure and G the booster's gain
  * (Heywood 1988, section 7.2.2, describes boost venturis; the gains are family defaults). Fuel must rise h to spill.
- * Unknown is the suction x on the jets, Pa. What is drawn from the well, a part kappa of the idle feed I included, comes
- * through the jets: F + kappa I = C_j A_j sqrt(2 rho_f x). kappa = P/(P + 120 Pa): the idle tube draws from a full well
- * at first and competes with the nozzle as that empties it. C_j = 1/(1 + 10/sqrt(Re)), Re = v d/nu the jet's Reynolds
- * number (small orifices lose discharge at low Re: Heywood 1988, section 7.2.3). Bleed air B = C_b A_b sqrt(2 rho_a x).
- * Froth through the nozzle: (F + B)(F/rho_f + B/rho_a) = 2 (C_n A_n)² (P - rho_f g h - x), homogeneous flow as in
- * {@link IdleNetwork}. With no main flow x is what the idle feed needs. Because idle feed is taken behind the jet, a
- * richer idle circuit is partly given back by the main circuit once that flows.
+ * Unknown is the suction x on the jets, Pa. What is drawn from the well, part kappa of the idle feed I included,
+ * comes through the jets: F + kappa I = C_j A_j sqrt(2 rho_f x). kappa = P/(P + 120 Pa): the idle tube draws from a
+ * full well at first and competes with the nozzle as that empties it. C_j = 1/(1 + 10/sqrt(Re)), Re = v d/nu the
+ * jet's Reynolds number (small orifices lose discharge at low Re: Heywood 1988, section 7.2.3). Bleed air B = C_b A_b
+ * sqrt(2 rho_a x). Froth through the nozzle: (F + B)(F/rho_f + B/rho_a) = 2 (C_n A_n)² (P - rho_f g h - x),
+ * homogeneous flow as in {@link IdleNetwork}. With no main flow x is what the idle feed needs. Because idle feed is
+ * taken behind the jet, a richer idle circuit is partly given back by the main circuit once that flows.
  */
 public final class MainWell {
     private static final double JET_C = 1.0;

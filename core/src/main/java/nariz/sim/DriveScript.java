@@ -42,8 +42,10 @@ public final class DriveScript {
         s.follow(6, 70, 0, 4).follow(28, 70, 0, 4).follow(14, 70, 2, 4).follow(8, 88, 0, 4).follow(34, 88, 0, 4);
         s.follow(14, 88, 3, 4).follow(10, 104, 0, 4).follow(32, 104, 0, 4).follow(12, 104, 3, 4);
         s.follow(16, 118, 0, 4).follow(20, 118, 1, 4).follow(20, 70, -1, 4);
-        s.follow(14, 70, 4, 4).follow(12, 72, 6, 4).follow(12, 74, 7.5, 4).follow(12, 76, 8.5, 4).follow(12, 76, 9.5, 4);
-        s.follow(12, 84, 6, 3).follow(12, 86, 10, 3).follow(12, 86, 13, 3).follow(14, 86, 14.5, 3).follow(10, 86, 16, 3);
+        s.follow(14, 70, 4, 4).follow(12, 72, 6, 4).follow(12, 74, 7.5, 4).follow(12, 76, 8.5, 4)
+                .follow(12, 76, 9.5, 4);
+        s.follow(12, 84, 6, 3).follow(12, 86, 10, 3).follow(12, 86, 13, 3).follow(14, 86, 14.5, 3)
+                .follow(10, 86, 16, 3);
         s.follow(12, 50, 0, 4);
         s.foot(4, 0.16, 3).foot(3, 0.45, 3).foot(4, 0.08, 3).foot(3, 0.3, 3).foot(4, 0.05, 3);
         s.foot(6, 1.0, 2).follow(14, 60, 0, 4).foot(8, 1.0, 2).follow(14, 58, 0, 4);

@@ -20,8 +20,8 @@ import nariz.units.Units;
 /**
  * Drives a car with a given carburetor along a script and records it.
  *
- * <p>States, stepped every 5 ms: manifold pressure (settles toward the balance of plate and cylinders with the emptying time
- * constant; Heywood 1988, section 14.2), road speed,
+ * <p>States, stepped every 5 ms: manifold pressure (settles toward the balance of plate and cylinders with the
+ * emptying time constant; Heywood 1988, section 14.2), road speed,
  * wall film (X-tau: Aquino, SAE 810494, 1981), pump chamber, exhaust column, sensor. The driver holds a speed with a
  * proportional-integral foot. Deterministic for a seed.
  */

@@ -68,7 +68,8 @@ public final class Malformed {
         sheet("truncated in a word", Samples.sheet().substring(0, 22), "line", "not JSON");
         spoiled("comma missing", "\"cylinders\": 6,", "\"cylinders\": 6", "line 7", "not JSON");
         spoiled("quote missing", "\"name\": \"test six\"", "\"name\": \"test six", "line 3", "not JSON");
-        spoiled("comma too many", "\"transmission\": \"manual\"", "\"transmission\": \"manual\",", "line 13", "not JSON");
+        spoiled("comma too many", "\"transmission\": \"manual\"", "\"transmission\": \"manual\",", "line 13",
+                "not JSON");
         spoiled("single quotes", "\"medium\"", "'medium'", "line 8", "not JSON");
         spoiled("comment", "\"name\"", "// car\n\"name\"", "line 3", "not JSON");
         sheet("text after the end", Samples.sheet() + "{}", "more text");

@@ -49,7 +49,7 @@ public final class FuelStream extends Picture {
         session.unitProperty().addListener((o, was, is) -> redraw());
         setOnMouseClicked(e -> hits.stream().filter(x -> e.getY() >= x.top() && e.getY() < x.bottom()).findFirst()
                 .ifPresent(x -> session.goTo(x.stop())));
-        setMinSize(380, 220);
+        setMinSize(350, 220);
     }
 
     @Override

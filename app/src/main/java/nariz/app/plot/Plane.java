@@ -47,7 +47,7 @@ public final class Plane extends Picture {
                 e.consume();
             }
         });
-        setMinSize(320, 220);
+        setMinSize(290, 220);
     }
 
     private void pick(double x, double y) {

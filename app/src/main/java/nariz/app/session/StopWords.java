@@ -10,7 +10,6 @@ import nariz.advice.CircuitFinding;
 import nariz.advice.Hypothesis;
 import nariz.advice.Status;
 import nariz.advice.Verdict;
-import nariz.model.Circuit;
 
 /**
  * The words of one stop, all in one shape.

@@ -70,7 +70,7 @@ public final class MainWindow extends StackPane {
         WorkCardPanel card = new WorkCardPanel(session);
         VBox right = new VBox(10, card, effect);
         VBox.setVgrow(card, Priority.ALWAYS);
-        right.setMinWidth(316);
+        right.setMinWidth(300);
         right.setPrefWidth(330);
         right.setMaxWidth(420);
         HBox middle = new HBox(10, left, right);

@@ -1,0 +1,275 @@
+package nariz.app.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
+import javafx.scene.paint.Color;
+import javafx.stage.Stage;
+import nariz.app.WindowScene;
+import nariz.app.session.Session;
+import nariz.app.session.Stop;
+import nariz.testing.Malformed;
+import nariz.testing.Samples;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+
+/** Journeys through the real window with mouse and keys. Each test starts from the demo, opened by its button. */
+public class WindowTest {
+    private Stage stage;
+    private Session session;
+    private MainWindow window;
+    private Hands hands;
+    private final Path[] picked = new Path[1];
+
+    @BeforeClass
+    void open() throws InterruptedException {
+        CountDownLatch started = new CountDownLatch(1);
+        try {
+            Platform.startup(started::countDown);
+        } catch (IllegalStateException e) {
+            started.countDown();
+        }
+        assertThat(started.await(60, TimeUnit.SECONDS)).isTrue();
+        Platform.setImplicitExit(false);
+        Hands.run(() -> {
+            stage = new Stage();
+            session = new Session(Platform::runLater);
+            window = new MainWindow(session, (owner, title, pattern) -> Optional.ofNullable(picked[0]));
+            Scene scene = WindowScene.of(window);
+            stage.setScene(scene);
+            stage.setX(0);
+            stage.setY(0);
+            stage.show();
+        });
+        hands = new Hands(stage);
+        Hands.settle();
+        hands.click("open-demo");
+        Hands.waitFor("the demo", () -> session.driveProperty().get() != null);
+        Hands.settle();
+    }
+
+    @AfterClass
+    void close() {
+        Hands.run(() -> {
+            session.close();
+            stage.close();
+        });
+    }
+
+    private String verdict() {
+        return Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getText());
+    }
+
+    private String problem() {
+        return Hands.onInterface(() -> session.problemProperty().get());
+    }
+
+    @Test
+    public void demoShowsTheBlamedCircuitWhatToChangeAndTheCautions() {
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.settle();
+        assertThat(verdict()).contains("transfer").contains("37 thou to");
+        String card = Hands.onInterface(() -> text(stage.getScene().lookup("#work-card")));
+        assertThat(card).contains("37 thou").contains("extinguisher").contains("Proved by");
+    }
+
+    @Test
+    public void clickingAStopShowsItsVerdictAndTakesTheLogThere() {
+        int before = Hands.onInterface(() -> session.cursorProperty().get());
+        hands.click("stop-power");
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.POWER);
+        assertThat(verdict()).contains("power valve");
+        assertThat(session.cursorProperty().get()).isNotEqualTo(before);
+        hands.click("stop-power");
+        assertThat(Hands.onInterface(() -> ((ToggleButton) stage.getScene().lookup("#stop-power")).isSelected()))
+                .isTrue();
+        hands.click("stop-main");
+        assertThat(verdict()).contains("Leave it alone");
+    }
+
+    @Test
+    public void digitsGoToStops() {
+        hands.click("scrubber", 0.5, 0.4);
+        hands.press(KeyCode.DIGIT6);
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.SECONDARY);
+        hands.press(KeyCode.DIGIT1);
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.IDLE);
+    }
+
+    @Test
+    public void draggingTheScrubberMovesTheCursorAndArrowsStepIt() {
+        int n = session.driveProperty().get().log().size();
+        hands.drag("scrubber", 0.2, 0.5, 0.8, 0.5);
+        int at = session.cursorProperty().get();
+        assertThat(at).isBetween((int) (0.70 * n), (int) (0.88 * n));
+        hands.press(KeyCode.RIGHT);
+        assertThat(session.cursorProperty().get()).isEqualTo(at + 1);
+        hands.press(KeyCode.LEFT);
+        hands.press(KeyCode.LEFT);
+        assertThat(session.cursorProperty().get()).isEqualTo(at - 1);
+        hands.press(KeyCode.HOME);
+        assertThat(session.cursorProperty().get()).isZero();
+    }
+
+    @Test
+    public void clickingThePlaneTakesTheLogToThatMoment() {
+        hands.click("scrubber", 0.06, 0.4);
+        hands.click("plane", 0.55, 0.75);
+        int at = session.cursorProperty().get();
+        double vacuum = session.driveProperty().get().log().vacuumPa()[at] / 3386.389;
+        double rpm = session.driveProperty().get().log().rpm()[at];
+        assertThat(vacuum).isBetween(13.0, 20.0);
+        assertThat(rpm).isBetween(2000.0, 4200.0);
+        hands.press(KeyCode.N);
+        assertThat(session.cursorProperty().get()).isGreaterThan(at);
+    }
+
+    @Test
+    public void clickingABranchOfTheStreamGoesToItsStop() {
+        hands.click("stop-idle");
+        hands.click("fuel-stream", 0.4, 0.95);
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.SECONDARY);
+    }
+
+    @Test
+    public void unitSwitchChangesTheReadOut() {
+        hands.click("unit");
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#scrubber").getAccessibleHelp())).contains("AFR");
+        hands.click("unit");
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#scrubber").getAccessibleHelp()))
+                .contains("lambda");
+    }
+
+    @Test
+    public void nightColoursReachThePictures() {
+        hands.click("theme");
+        Color night = paper();
+        hands.press(KeyCode.T);
+        Color day = paper();
+        assertThat(day.getBrightness()).isGreaterThan(0.8);
+        assertThat(night.getBrightness()).isLessThan(0.3);
+    }
+
+    private Color paper() {
+        Hands.settle();
+        return Hands.onInterface(() -> {
+            WritableImage i = stage.getScene().lookup("#plane").snapshot(null, null);
+            return i.getPixelReader().getColor(20, (int) i.getHeight() / 2);
+        });
+    }
+
+    @Test
+    public void ownSheetAndLogOpenFromThePanel() throws IOException {
+        Path sheet = Files.createTempFile("nariz", ".json");
+        Path log = Files.createTempFile("nariz", ".csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log());
+        hands.click("open");
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
+        picked[0] = log;
+        Hands.run(() -> choose("Choose Log").fire());
+        hands.click("open-read");
+        Hands.waitFor("own drive", () -> "test six".equals(session.driveProperty().get().sheet().name()));
+        assertThat(verdict()).endsWith(".");
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#open-panel").isVisible())).isFalse();
+        hands.click("open-demo");
+        Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill"));
+        Files.delete(sheet);
+        Files.delete(log);
+    }
+
+    private Button choose(String name) {
+        return stage.getScene().getRoot().lookupAll(".button").stream().map(Button.class::cast)
+                .filter(b -> name.equals(b.getAccessibleText())).findFirst().orElseThrow();
+    }
+
+    @Test
+    public void badFilesAreNamedAndTheWindowStaysUsable() throws IOException {
+        Path sheet = Files.createTempFile("nariz", ".json");
+        Path log = Files.createTempFile("nariz", ".csv");
+        for (Malformed.Case c : Malformed.all().stream().filter(x -> x.name().hashCode() % 6 == 0).toList()) {
+            Files.write(sheet, c.sheet() ? c.content() : Samples.sheet().getBytes(StandardCharsets.UTF_8));
+            Files.write(log, c.sheet() ? Samples.log().getBytes(StandardCharsets.UTF_8) : c.content());
+            Hands.run(() -> session.open(sheet, log));
+            Hands.waitFor(c.toString(), () -> !session.problemProperty().get().isEmpty());
+            assertThat(problem()).contains(": found ");
+            hands.click("problem-away");
+            assertThat(problem()).isEmpty();
+        }
+        hands.click("stop-transfer");
+        assertThat(verdict()).contains("37 thou to");
+        Files.delete(sheet);
+        Files.delete(log);
+    }
+
+    @Test
+    public void fileThatIsNotThereIsSaidBeforeAnythingStarts() {
+        hands.click("open");
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText("/no/such.json"));
+        hands.click("open-read");
+        assertThat(problem()).contains("There is no file");
+        Hands.run(() -> session.dismissProblem());
+        Hands.run(() -> window.showOpen(false));
+    }
+
+    @Test
+    public void windowIsWholeFromTheSmallestToALargeSize() {
+        for (double[] size : new double[][] {{1024, 700}, {1590, 940}, {1280, 800}}) {
+            Hands.run(() -> {
+                stage.setWidth(size[0]);
+                stage.setHeight(size[1]);
+            });
+            Hands.settle();
+            for (String id : new String[] {"fuel-stream", "plane", "scrubber", "effect", "work-card"}) {
+                Hands.run(() -> {
+                    Node n = stage.getScene().lookup("#" + id);
+                    var b = n.localToScene(n.getBoundsInLocal());
+                    assertThat(b.getMinX()).as(id).isGreaterThanOrEqualTo(-1);
+                    assertThat(b.getMaxX()).as(id).isLessThanOrEqualTo(stage.getScene().getWidth() + 1);
+                    assertThat(b.getMaxY()).as(id).isLessThanOrEqualTo(stage.getScene().getHeight() + 1);
+                    assertThat(b.getWidth()).as(id).isGreaterThan(200);
+                    assertThat(b.getHeight()).as(id).isGreaterThan(80);
+                });
+            }
+        }
+    }
+
+    @Test
+    public void everyControlHasANameForScreenReaders() {
+        Hands.run(() -> stage.getScene().getRoot().lookupAll(".button, .toggle-button, .picture").forEach(n -> {
+            boolean text = n instanceof javafx.scene.control.Labeled l && l.getText() != null
+                    && !l.getText().isEmpty();
+            boolean arrow = n.getStyleClass().contains("increment-button") || n.getStyleClass()
+                    .contains("decrement-button");
+            assertThat(arrow || text || n.getAccessibleText() != null).as(n.toString()).isTrue();
+        }));
+    }
+
+    private static String text(Node n) {
+        StringBuilder s = new StringBuilder();
+        if (n instanceof Label l) {
+            s.append(l.getText()).append('\n');
+        }
+        if (n instanceof Parent p) {
+            p.getChildrenUnmodifiable().forEach(c -> s.append(text(c)));
+        }
+        return s.toString();
+    }
+}

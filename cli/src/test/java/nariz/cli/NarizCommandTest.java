@@ -1,0 +1,118 @@
+package nariz.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+import nariz.testing.Malformed;
+import nariz.testing.Samples;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+
+public class NarizCommandTest {
+    private final StringWriter out = new StringWriter();
+    private final StringWriter err = new StringWriter();
+    private Path folder;
+
+    @BeforeMethod
+    void start() throws IOException {
+        folder = Files.createTempDirectory("nariz");
+        out.getBuffer().setLength(0);
+        err.getBuffer().setLength(0);
+    }
+
+    @AfterMethod
+    void clean() throws IOException {
+        try (Stream<Path> all = Files.walk(folder)) {
+            for (Path p : all.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(p);
+            }
+        }
+    }
+
+    private int run(String... args) {
+        return NarizCommand.run(new PrintWriter(out, true), new PrintWriter(err, true), args);
+    }
+
+    private List<String> files() throws IOException {
+        try (Stream<Path> all = Files.list(folder)) {
+            return all.map(p -> p.getFileName().toString()).sorted().toList();
+        }
+    }
+
+    @Test
+    public void demoGoesRoundFromFileToVerdict() throws IOException {
+        assertThat(run("demo-log", "--out", folder.toString())).isZero();
+        Path json = folder.resolve("advice.json");
+        int code = run("analyze", "--build", folder.resolve("hillclimb-estate.json").toString(), "--log",
+                folder.resolve("hillclimb-estate.csv").toString(), "--json", json.toString());
+        assertThat(code).as(err.toString()).isZero();
+        assertThat(out.toString()).contains("The transfer circuit is").contains("idle feed restrictions");
+        assertThat(Files.readString(json)).contains("\"format\" : \"nariz-advice/1\"")
+                .contains("\"part\" : \"idle-feed-restriction\"").contains("\"part\" : \"power-valve-rating\"");
+        assertThat(files()).containsExactly("advice.json", "hillclimb-estate.csv", "hillclimb-estate.json");
+    }
+
+    @Test
+    public void wrongArgumentsEndWithTwo() {
+        assertThat(run("analyze", "--build", "x.json")).isEqualTo(2);
+        assertThat(err.toString()).contains("--log");
+        assertThat(run("frobnicate")).isEqualTo(2);
+        assertThat(run("analyze", "--build", "x", "--log", "y", "--strategy", "fast")).isEqualTo(2);
+        assertThat(err.toString()).contains("balanced, economy, climb");
+    }
+
+    @Test
+    public void missingFileEndsWithThree() {
+        assertThat(run("analyze", "--build", folder.resolve("no.json").toString(), "--log", "no.csv")).isEqualTo(3);
+        assertThat(err.toString()).contains("no.json").contains("Check that it exists");
+    }
+
+    @Test
+    public void everyBadFileEndsWithThreeOneLineAndNothingWritten() throws IOException {
+        Path sheet = folder.resolve("sheet.json");
+        Path log = folder.resolve("log.csv");
+        for (Malformed.Case c : Malformed.all()) {
+            Files.write(sheet, c.sheet() ? c.content() : Samples.sheet().getBytes(
+                    java.nio.charset.StandardCharsets.UTF_8));
+            Files.write(log, c.sheet() ? Samples.log().getBytes(java.nio.charset.StandardCharsets.UTF_8)
+                    : c.content());
+            err.getBuffer().setLength(0);
+            int code = run("analyze", "--build", sheet.toString(), "--log", log.toString(), "--json",
+                    folder.resolve("out.json").toString());
+            assertThat(code).as(c.toString()).isEqualTo(3);
+            assertThat(err.toString().strip().lines()).as(c.toString()).hasSize(1);
+            assertThat(files()).as(c.toString()).containsExactly("log.csv", "sheet.json");
+        }
+    }
+
+    @Test
+    public void resultForAFolderThatIsNotThereEndsWithThree() throws IOException {
+        assertThat(run("demo-log", "--out", folder.toString())).isZero();
+        int code = run("analyze", "--build", folder.resolve("hillclimb-estate.json").toString(), "--log",
+                folder.resolve("hillclimb-estate.csv").toString(), "--json",
+                folder.resolve("none/advice.json").toString());
+        assertThat(code).isEqualTo(3);
+        assertThat(err.toString()).contains("folder that does not exist");
+    }
+
+    @Test
+    public void helpSpeaksOfEveryCommand() {
+        assertThat(run()).isZero();
+        assertThat(out.toString()).contains("analyze").contains("demo-log").contains("accuracy");
+    }
+
+    @Test
+    public void accuracyPrintsOneRowACase() {
+        assertThat(run("accuracy", "--first", "1", "--count", "2")).isZero();
+        assertThat(out.toString().lines().filter(l -> l.startsWith("| 1 ") || l.startsWith("| 2 "))).hasSize(2);
+        assertThat(out.toString()).contains("Right: ");
+    }
+}

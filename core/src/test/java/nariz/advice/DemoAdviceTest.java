@@ -1,0 +1,149 @@
+package nariz.advice;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import nariz.build.BuildSheet;
+import nariz.build.Part;
+import nariz.build.SideName;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+import nariz.model.Circuit;
+import nariz.sim.DemoDrive;
+import nariz.sim.SimulatedDrive;
+import org.testng.annotations.Test;
+
+/** The demo's two hidden errors are idle feed restrictions 3 thou too big and a power valve that opens 3 inHg late. */
+public class DemoAdviceTest {
+    private static final SimulatedDrive DRIVE = DemoDrive.drive();
+    private static final Analysis ANALYSIS = Analysis.of(DemoDrive.sheet(), DRIVE.log(), Strategy.BALANCED);
+    private static final Advice ADVICE = ANALYSIS.advice();
+
+    @Test
+    public void bothHiddenErrorsAreFoundAndNothingElseIsTouched() {
+        assertThat(ADVICE.verdict()).isEqualTo(Verdict.CHANGE);
+        assertThat(ADVICE.changes()).extracting(Change::part, Change::side).containsExactly(
+                org.assertj.core.groups.Tuple.tuple(Part.IDLE_FEED_RESTRICTION, SideName.PRIMARY),
+                org.assertj.core.groups.Tuple.tuple(Part.POWER_VALVE_RATING, SideName.PRIMARY));
+        assertThat(ADVICE.changes().get(0).to()).isBetween(32.5, 35.5);
+        assertThat(ADVICE.changes().get(1).to()).isBetween(5.0, 7.0);
+        assertThat(ADVICE.blamed()).contains(Circuit.TRANSFER);
+        assertThat(ADVICE.sentence()).startsWith("The transfer circuit is").contains("37 thou to");
+    }
+
+    @Test
+    public void afterTheChangeTheSameDriveIsLeftAlone() {
+        SimulatedDrive again = DemoDrive.drive(ANALYSIS.sheetAfter(), 4711);
+        Advice a = Analysis.of(ANALYSIS.sheetAfter(), again.log(), Strategy.BALANCED).advice();
+        assertThat(a.verdict()).as(a.sentence()).isEqualTo(Verdict.LEAVE);
+        for (RegimePrediction p : ADVICE.predicted()) {
+            a.predicted().stream().filter(q -> q.before().regime() == p.before().regime()).forEach(q ->
+                    assertThat(Math.abs(q.before().lambda() - p.after().lambda())).as(p.before().regime().label())
+                            .isLessThan(0.05));
+        }
+    }
+
+    @Test
+    public void predictionsMoveTowardTheTarget() {
+        for (RegimePrediction p : ADVICE.predicted()) {
+            assertThat(p.after().rms()).as(p.before().regime().label()).isLessThan(p.before().rms() + 0.015);
+            assertThat(p.low()).isLessThanOrEqualTo(p.after().lambda());
+            assertThat(p.high()).isGreaterThanOrEqualTo(p.after().lambda());
+        }
+    }
+
+    @Test
+    public void jsonFollowsThePublishedSchema() throws IOException {
+        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(Files.readString(Path.of("../docs/formats/advice.schema.json")), InputFormat.JSON);
+        String json = AdviceJson.write(ADVICE);
+        assertThat(schema.validate(json, InputFormat.JSON)).isEmpty();
+        assertThat(schema.validate(json.replace("\"verdict\" : \"change\"", "\"verdict\" : \"maybe\""),
+                InputFormat.JSON)).isNotEmpty();
+        Advice little = Analysis.of(DemoDrive.sheet(), first(DRIVE.log(), 400), Strategy.BALANCED).advice();
+        assertThat(schema.validate(AdviceJson.write(little), InputFormat.JSON)).isEmpty();
+        assertThat(AdviceJson.partKeys()).allSatisfy(k -> assertThat(Part.ofKey(k)).isPresent());
+    }
+
+    @Test
+    public void textNamesChangeReasonAndCaution() {
+        String text = AdviceText.write(ADVICE);
+        assertThat(text).contains("Do now:  primary idle feed restrictions: 37 thou to").contains("because idle reads")
+                .contains("caution: Engine cold").contains("recheck: mixture screws");
+        assertThat(text.lines()).allSatisfy(l -> assertThat(l.length()).isLessThan(125));
+    }
+
+    @Test
+    public void tooLittleRunningIsSaidAndNothingIsInvented() {
+        Analysis a = Analysis.of(DemoDrive.sheet(), first(DRIVE.log(), 400), Strategy.BALANCED);
+        assertThat(a.advice().verdict()).isEqualTo(Verdict.MORE_DATA);
+        assertThat(a.estimated()).isFalse();
+        assertThat(a.advice().changes()).isEmpty();
+        assertThat(a.advice().missing()).isNotEmpty();
+        assertThat(a.advice().circuits()).allSatisfy(c -> assertThat(c.status()).isEqualTo(Status.NOT_READ));
+    }
+
+    @Test
+    public void onlyIdleIsNotEnoughForAVerdictOnTheRest() {
+        Analysis a = Analysis.of(DemoDrive.sheet(), first(DRIVE.log(), 1050), Strategy.BALANCED);
+        assertThat(a.advice().verdict()).isEqualTo(Verdict.MORE_DATA);
+        assertThat(a.advice().changes()).isEmpty();
+    }
+
+    @Test
+    public void everyChangeHasACardWithStepsAndProof() {
+        for (Part p : Part.values()) {
+            WorkCard card = WorkCard.of(new Change(p, SideName.PRIMARY, 40, 42, true, 0.2, 1, List.of(), List.of(),
+                    List.of()));
+            assertThat(card.steps()).hasSizeGreaterThanOrEqualTo(2);
+            assertThat(String.join(" ", card.steps())).contains(p.text(42));
+            assertThat(card.proof()).isNotEmpty();
+        }
+    }
+
+    @Test
+    public void targetsFollowTheAnchorsOfTheStrategy() {
+        Strategy s = Strategy.BALANCED;
+        assertThat(s.atLoad(0.4, true)).isEqualTo(1.02);
+        assertThat(s.atLoad(0.4, false)).isEqualTo(0.95);
+        assertThat(s.atLoad(0.65, true)).isEqualTo(0.99, org.assertj.core.api.Assertions.within(1e-9));
+        assertThat(s.atLoad(0.75, true)).isEqualTo(0.96);
+        assertThat(s.atLoad(0.84, true)).isEqualTo(0.915, org.assertj.core.api.Assertions.within(1e-9));
+        assertThat(s.atLoad(0.95, true)).isEqualTo(0.87);
+    }
+
+    @Test
+    public void leanIdleIsCheckedForALeakUnlessTheTunerHasRuledItOut() {
+        BuildSheet lean = Part.MIXTURE_SCREW.fit(healthy(), SideName.PRIMARY, 1.75);
+        DriveLog log = DemoDrive.drive(lean, 5).log();
+        Advice a = Analysis.of(lean, log, Strategy.BALANCED).advice();
+        assertThat(a.verdict()).as(a.sentence()).isEqualTo(Verdict.CHECK_FIRST);
+        assertThat(a.changes()).isEmpty();
+        Advice b = Analysis.of(lean, log, Strategy.BALANCED,
+                List.of("vacuum-leak", "exhaust-leak", "fuel-level", "sensor-offset"), () -> false).advice();
+        assertThat(b.verdict()).as(b.sentence()).isEqualTo(Verdict.CHANGE);
+        assertThat(b.blamed().orElseThrow()).isIn(Circuit.IDLE, Circuit.TRANSFER);
+    }
+
+    private static BuildSheet healthy() {
+        BuildSheet s = Part.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(), SideName.PRIMARY, 34);
+        return Part.POWER_VALVE_RATING.fit(s, SideName.PRIMARY, 6.5);
+    }
+
+    private static DriveLog first(DriveLog log, int n) {
+        Map<Channel, double[]> cut = new EnumMap<>(Channel.class);
+        for (Channel c : log.recorded()) {
+            cut.put(c, java.util.Arrays.copyOf(log.values(c), n));
+        }
+        return new DriveLog(log.name(), cut, List.of(), 0);
+    }
+}

@@ -1,0 +1,69 @@
+package nariz.fit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import nariz.build.BuildSheet;
+import nariz.build.Part;
+import nariz.build.SideName;
+import nariz.model.Circuit;
+import nariz.sim.DemoDrive;
+import nariz.sim.SimulatedDrive;
+import nariz.units.Units;
+import org.testng.annotations.Test;
+
+public class EstimatorTest {
+    /** A sheet that names other parts than are fitted: the correction must find the ratio of what they deliver. */
+    private static Estimate estimate(BuildSheet fitted, BuildSheet written) {
+        SimulatedDrive d = DemoDrive.drive(fitted, 99);
+        return Estimator.of(Observation.of(d.log(), written, () -> false));
+    }
+
+    @Test
+    public void correctionsOfAnHonestSheetAreNearOne() {
+        Estimate e = estimate(DemoDrive.sheet(), DemoDrive.sheet());
+        for (Circuit c : new Circuit[] {Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.SECONDARY_MAIN}) {
+            assertThat(e.correction(c)).as(c.label()).isBetween(0.85, 1.15);
+            assertThat(e.low(c)).isLessThan(e.correction(c));
+            assertThat(e.high(c)).isGreaterThan(e.correction(c));
+        }
+    }
+
+    @Test
+    public void jetsThatAreNotOnTheSheetShowAsMainCorrection() {
+        BuildSheet fitted = Part.MAIN_JET.fit(DemoDrive.sheet(), SideName.PRIMARY, 66);
+        Estimate honest = estimate(DemoDrive.sheet(), DemoDrive.sheet());
+        Estimate e = estimate(fitted, DemoDrive.sheet());
+        double ratio = e.correction(Circuit.MAIN) / honest.correction(Circuit.MAIN);
+        // (66/61)² = 1.17 more jet area; bleed and nozzle take part of it back.
+        assertThat(ratio).isBetween(1.06, 1.19);
+        assertThat(e.correction(Circuit.IDLE) / honest.correction(Circuit.IDLE)).isEqualTo(1.0, within(0.04));
+    }
+
+    @Test
+    public void valveThatOpensElsewhereThanWrittenIsFound() {
+        BuildSheet fitted = Part.POWER_VALVE_RATING.fit(DemoDrive.sheet(), SideName.PRIMARY, 5.5);
+        Estimate e = estimate(fitted, DemoDrive.sheet());
+        // Written 3.5, fitted 5.5 inHg: it opens about 2 inHg early, and the prior of 0.8 inHg pulls a little back.
+        assertThat(e.shiftPa() / Units.INHG).isBetween(1.0, 2.5);
+        assertThat(e.shiftSdPa() / Units.INHG).isBetween(0.1, 0.8);
+    }
+
+    @Test
+    public void cellsCarryTheirOwnUncertainty() {
+        Estimate e = estimate(DemoDrive.sheet(), DemoDrive.sheet());
+        for (int i = 0; i < e.cells().size(); i++) {
+            assertThat(e.phiSd(i)).isBetween(0.001, 0.08);
+            assertThat(Math.abs(e.phi(i) - e.cells().get(i).phi())).isLessThan(6 * e.cells().get(i).phiError() + 0.05);
+        }
+    }
+
+    @Test
+    public void unchangedPartsPredictTodaysMixture() {
+        Estimate e = estimate(DemoDrive.sheet(), DemoDrive.sheet());
+        double[][] same = CellModel.phi(DemoDrive.sheet(), e.cells(), e.shiftPa());
+        for (int i = 0; i < same.length; i++) {
+            assertThat(e.phiWith(i, same[i])).isEqualTo(e.phi(i), within(0.03));
+        }
+    }
+}
