@@ -17,7 +17,7 @@ final class AdviceBuilder {
     /** Fault probability above which parts wait for a check. */
     private static final double CHECK_ABOVE = 0.5;
     /** The same where the change would enrich idle or transfer: leaks look nearly the same on any log. */
-    private static final double CHECK_LEAN_IDLE_ABOVE = 0.05;
+    private static final double CHECK_LEAN_IDLE_ABOVE = 0.001;
     /** Loss under which a car drives well whatever the cause, in regimes at their tolerance. */
     private static final double WORTH_CHECKING = 0.8;
     private static final double LEAST_SHARE = 0.25;

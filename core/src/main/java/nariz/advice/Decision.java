@@ -10,9 +10,9 @@ import nariz.build.BuildSheet;
 /**
  * Which parts to change: the set of ladder steps with the least loss plus effort.
  *
- * <p>Forward selection with refinement and backward elimination: add the single change that lowers loss + cost most,
- * walk every chosen part along its ladder again, repeat while the gain exceeds {@link #WORTH_IT}; then drop what does
- * not pay for itself. Exhaustive search over pairs gives the same sets on the practice engines (docs/model.md).
+ * <p>Forward selection with refinement from each of the few best single changes: add the change that lowers loss + cost
+ * most, walk every chosen part along its ladder again, repeat while the gain exceeds {@link #WORTH_IT}. Of the sets so
+ * found the one with the least loss + cost + {@link #WORTH_IT} a change is kept, less what does not pay for itself.
  */
 final class Decision {
     /** Least gain, in units of one regime at its tolerance, that is worth one more change. */
@@ -20,6 +20,7 @@ final class Decision {
     /** The same for opening the toolbox at all: healthy carburetors leave about half of this to be gained. */
     static final double WORTH_STARTING = 0.8;
     private static final int MOST = 4;
+    private static final int STARTS = 4;
     /** Trims that gain less than this share of the largest change wait for the next reading. */
     private static final double SMALL_SHARE = 0.15;
     private static final double EARLY_SHARE = 0.5;
@@ -45,20 +46,19 @@ final class Decision {
     }
 
     List<Step> decide() {
-        double now = scorer.loss(scorer.today());
-        while (chosen.size() < MOST) {
-            Step best = bestAddition();
-            if (best == null) {
-                break;
+        double nothing = scorer.loss(scorer.today());
+        List<Step> best = List.of();
+        double least = nothing;
+        for (Step start : starts()) {
+            chosen = new ArrayList<>();
+            grow(start, nothing);
+            double j = total(chosen) + chosen.size() * WORTH_IT;
+            if (j < least) {
+                least = j;
+                best = chosen;
             }
-            List<Step> tried = refined(with(best));
-            double then = total(tried);
-            if (now - then < (chosen.isEmpty() ? WORTH_STARTING : WORTH_IT)) {
-                break;
-            }
-            chosen = tried;
-            now = then;
         }
+        chosen = new ArrayList<>(best);
         eliminate(WORTH_IT / 2);
         eliminate(SMALL_SHARE * chosen.stream().mapToDouble(this::gain).max().orElse(0.0));
         double most = chosen.stream().mapToDouble(this::gain).max().orElse(0.0);
@@ -73,6 +73,40 @@ final class Decision {
         List<Step> without = new ArrayList<>(chosen);
         without.remove(s);
         return loss(without) - loss(chosen);
+    }
+
+    /** The best single changes: the greedy way can start with a part that does a little of everything. */
+    private List<Step> starts() {
+        List<Step> all = new ArrayList<>();
+        for (Ladder l : ladders) {
+            Step s = bestSize(List.of(), l);
+            if (s != null) {
+                all.add(s);
+            }
+        }
+        all.sort(Comparator.comparingDouble(s -> total(List.of(s))));
+        return all.subList(0, Math.min(STARTS, all.size()));
+    }
+
+    private void grow(Step start, double nothing) {
+        double now = total(List.of(start));
+        if (nothing - now < WORTH_STARTING) {
+            return;
+        }
+        chosen.add(start);
+        while (chosen.size() < MOST) {
+            Step next = bestAddition();
+            if (next == null) {
+                return;
+            }
+            List<Step> tried = refined(with(next));
+            double then = total(tried);
+            if (now - then < WORTH_IT) {
+                return;
+            }
+            chosen = tried;
+            now = then;
+        }
     }
 
     private Step bestAddition() {

@@ -19,10 +19,10 @@ import org.hipparchus.linear.RealVector;
  *
  * <p>r_i = phi_i/target_i - 1 is what has to be explained, on the premise that whoever built the car aimed at about
  * these targets. "Nothing wrong" leaves r; "calibration" leaves what remains after the chosen parts; a fault leaves
- * r - gamma f with f its signature over the cells and gamma >= 0 fitted. Every free number costs ln(n_eff)/2; n_eff is
- * the number of independent places, about the trace of the correlation's square root, here bounded to 8 to 24. What is
- * left is judged with the scatter healthy carburetors show: 2.5 % correlated over neighbouring cells (scales as in the
- * estimator) and 1 % of its own.
+ * r - gamma f with f its signature over the cells and gamma fitted under a normal prior of the fault's usual size.
+ * Every free number costs ln(n_eff)/2; n_eff, the number of independent places, is taken as 0.4 of the cells, 8 to 24.
+ * What is left is judged with the scatter healthy carburetors show: 2.5 % correlated over neighbouring cells (scales as in the
+ * estimator) and 1 % of its own, more for short stays.
  */
 final class Hypotheses {
     private static final double HEALTHY_SCATTER = 0.025;
@@ -32,8 +32,6 @@ final class Hypotheses {
     /** Errors beyond this are as bad as this: one odd corner must not decide between causes. */
     private static final double MOST = 0.15;
     private static final double LEAK_M2 = 3e-6;
-    /** Spread of a fault's size around none, in multiples of its signature. */
-    private static final double USUAL = 1.5;
 
     private static final double EFFECT_SD = 0.3;
 
@@ -44,8 +42,8 @@ final class Hypotheses {
     private final CholeskyDecomposition chol;
     private final double penalty;
 
-    private record Signature(String cause, String label, double prior, double[] shape, boolean bothSigns,
-            String evidence, String check) {
+    private record Signature(String cause, String label, double prior, double usual, double[] shape,
+            boolean bothSigns, String evidence, String check) {
     }
 
     Hypotheses(BuildSheet sheet, Scorer scorer, Estimate estimate) {
@@ -78,10 +76,10 @@ final class Hypotheses {
         RealVector r = residual(scorer.today());
         List<Hypothesis> out = new ArrayList<>();
         List<Double> score = new ArrayList<>();
-        add(out, score, Math.log(0.35) + quadratic(r), new Hypothesis(Hypothesis.NONE, "nothing wrong", 0,
+        add(out, score, Math.log(0.30) + quadratic(r), new Hypothesis(Hypothesis.NONE, "nothing wrong", 0,
                 "the readings lie within what healthy carburetors leave", "no check needed"));
         if (!chosen.isEmpty()) {
-            double s = Math.log(0.35) + afterParts(r, chosen) - chosen.size() * penalty;
+            double s = Math.log(0.50) + afterParts(r, chosen) - chosen.size() * penalty;
             add(out, score, s, new Hypothesis(Hypothesis.CALIBRATION, "fuel parts", 0,
                     "the error follows the share of the circuit that the change trims",
                     "change the part, drive the same road again"));
@@ -92,12 +90,13 @@ final class Hypotheses {
             }
             RealVector shape = new ArrayRealVector(f.shape());
             RealVector solved = chol.getSolver().solve(shape);
-            double gamma = r.dotProduct(solved) / (shape.dotProduct(solved) + 1.0 / (USUAL * USUAL));
+            double gamma = r.dotProduct(solved) / (shape.dotProduct(solved)
+                    + 1.0 / (f.usual() * f.usual()));
             if (!f.bothSigns()) {
                 gamma = Math.max(0.0, gamma);
             }
             double s = Math.log(f.prior()) + quadratic(r.subtract(shape.mapMultiply(gamma))) - penalty
-                    - 0.5 * gamma * gamma / (USUAL * USUAL);
+                    - 0.5 * gamma * gamma / (f.usual() * f.usual());
             add(out, score, s, new Hypothesis(f.cause(), f.label(), 0, f.evidence(), f.check()));
         }
         return normalised(out, score);
@@ -177,6 +176,15 @@ final class Hypotheses {
         return -0.5 * r.dotProduct(chol.getSolver().solve(r));
     }
 
+    /** A level that moves the mixture by more than a few per cent floods or starves the engine first. */
+    private double[] level() {
+        double[] shape = CellModel.level(sheet, cells, 2e-3);
+        for (int i = 0; i < shape.length; i++) {
+            shape[i] = Math.min(shape[i], 0.03);
+        }
+        return shape;
+    }
+
     private List<Signature> signatures() {
         int m = cells.size();
         double idleAir = cells.stream().mapToDouble(Cell::airKgPerS).min().orElse(1);
@@ -187,26 +195,26 @@ final class Hypotheses {
         for (int i = 0; i < m; i++) {
             double a = cells.get(i).airKgPerS();
             exhaust[i] = -0.05 * (idleAir / a) * (idleAir / a);
-            offset[i] = 0.05;
+            offset[i] = 0.035;
             cleaner[i] = 0.05 * (a / mostAir) * (a / mostAir);
         }
         return List.of(
-                new Signature("vacuum-leak", "vacuum leak", 0.10, CellModel.leak(sheet, cells, LEAK_M2), false,
+                new Signature("vacuum-leak", "vacuum leak", 0.10, 3.0, CellModel.leak(sheet, cells, LEAK_M2), false,
                         "lean at idle, less so with more air",
                         "with the engine idling, listen and feel along gaskets, hoses and shafts; pinch each vacuum "
                         + "hose in turn: the speed must not change. Unmetered air also wants the idle stop further in"
                         + " than usual"),
-                new Signature("exhaust-leak", "exhaust leak ahead of the sensor", 0.05, exhaust, false,
+                new Signature("exhaust-leak", "exhaust leak ahead of the sensor", 0.05, 2.0, exhaust, false,
                         "lean only where little gas flows",
                         "with a cold engine feel along the joints ahead of the sensor with a gloved hand; vacuum and "
                         + "idle smoothness stay normal with this fault"),
-                new Signature("sensor-offset", "sensor offset or wrong fuel scale", 0.04, offset, true,
+                new Signature("sensor-offset", "sensor offset or wrong fuel scale", 0.04, 1.5, offset, true,
                         "the same error everywhere",
                         "run the sensor in free air and calibrate it; compare with a second sensor"),
-                new Signature("fuel-level", "fuel level", 0.005, CellModel.level(sheet, cells, 2e-3), true,
+                new Signature("fuel-level", "fuel level", 0.005, 1.5, level(), true,
                         "error everywhere, largest where the circuits just start",
                         "check the fuel level at the sight plug, needle and seat, and fuel pressure under load"),
-                new Signature("air-cleaner", "air cleaner restriction", 0.02, cleaner, false,
+                new Signature("air-cleaner", "air cleaner restriction", 0.02, 1.5, cleaner, false,
                         "rich that grows with the square of airflow",
                         "repeat one full-load pull with the air cleaner off, on a closed road or rolling road"));
     }

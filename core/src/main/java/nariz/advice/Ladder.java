@@ -29,7 +29,7 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
         all.add(new Ladder(Part.IDLE_FEED_RESTRICTION, p, 1, 8, 15, 60, 0.25, true));
         all.add(new Ladder(Part.IDLE_AIR_BLEED, p, 2, 8, 30, 120, 0.45, false));
         all.add(new Ladder(Part.MAIN_JET, p, 1, 10, 35, 130, 0.20, true));
-        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, p, 2, 8, 14, 70, 0.25, false));
+        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, p, 2, 6, 14, 70, 0.30, false));
         if (primary.hasRods()) {
             all.add(new Ladder(Part.STEP_UP_SPRING, p, 1, 6, 2, 12, 0.15, false));
             all.add(new Ladder(Part.METERING_ROD, p, 1, 10, 20, Part.METERING_ROD.of(primary) + 10, 0.20, false));
@@ -38,7 +38,7 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
             all.add(new Ladder(Part.POWER_CHANNEL_RESTRICTION, p, 2, 12, 10, 80, 0.25, true));
         }
         all.add(new Ladder(Part.MAIN_JET, s, 1, 10, 35, 130, 0.20, true));
-        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, s, 2, 8, 14, 70, 0.30, false));
+        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, s, 2, 6, 14, 70, 0.35, false));
         return all;
     }
 
@@ -64,8 +64,12 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
         return out;
     }
 
-    /** Cost of going to a size: effort, and a little for every step, so that the smaller of equal changes wins. */
+    /**
+     * Cost of going to a size: effort, and a little for every step, so that the smaller of equal changes wins; more for
+     * bleeds, since a level error is far more often a jet.
+     */
     double cost(double from, double to) {
-        return effort + 0.01 * Math.abs(to - from) / step;
+        double perStep = part == Part.HIGH_SPEED_AIR_BLEED || part == Part.IDLE_AIR_BLEED ? 0.02 : 0.01;
+        return effort + perStep * Math.abs(to - from) / step;
     }
 }

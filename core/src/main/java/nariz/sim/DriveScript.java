@@ -17,10 +17,19 @@ public final class DriveScript {
     public record Leg(double lengthS, double toKmh, double gradePercent, int gear, double foot) {
     }
 
+    /** Grade that matches whatever the engine gives. */
+    static final double MATCHED_HILL = 99;
+
     private final List<Leg> legs = new ArrayList<>();
 
     private DriveScript follow(double lengthS, double toKmh, double gradePercent, int gear) {
         legs.add(new Leg(lengthS, toKmh, gradePercent, gear, -1));
+        return this;
+    }
+
+    /** A hill just steep enough that the car hardly gains speed at this throttle. */
+    private DriveScript climb(double lengthS, double foot, int gear) {
+        legs.add(new Leg(lengthS, 0, MATCHED_HILL, gear, foot));
         return this;
     }
 
@@ -44,8 +53,8 @@ public final class DriveScript {
         s.follow(16, 118, 0, 4).follow(20, 118, 1, 4).follow(20, 70, -1, 4);
         s.follow(14, 70, 4, 4).follow(12, 72, 6, 4).follow(12, 74, 7.5, 4).follow(12, 76, 8.5, 4)
                 .follow(12, 76, 9.5, 4);
-        s.follow(12, 84, 6, 3).follow(12, 86, 10, 3).follow(12, 86, 13, 3).follow(14, 86, 14.5, 3)
-                .follow(10, 86, 16, 3);
+        s.follow(12, 84, 6, 3).follow(10, 86, 10, 3);
+        s.climb(8, 0.26, 3).climb(7, 0.31, 3).climb(7, 0.36, 3).climb(7, 0.42, 3).climb(7, 0.50, 3);
         s.follow(12, 50, 0, 4);
         s.foot(4, 0.16, 3).foot(3, 0.45, 3).foot(4, 0.08, 3).foot(3, 0.3, 3).foot(4, 0.05, 3);
         s.foot(6, 1.0, 2).follow(14, 60, 0, 4).foot(8, 1.0, 2).follow(14, 58, 0, 4);

@@ -119,7 +119,7 @@ public final class EngineSimulator {
         return new Run(script, hz, name).go();
     }
 
-    /** One run: all state that moves. */
+    /** One run: everything that moves. */
     private final class Run {
         private final DriveScript script;
         private final String name;
@@ -245,10 +245,14 @@ public final class EngineSimulator {
             double watts = brake - friction;
             if (engaged(leg)) {
                 double force = watts / Math.max(speed, 4.0);
-                double drag = 0.45 * speed * speed + 0.013 * MASS_KG * 9.81 + MASS_KG * 9.81 * leg.gradePercent()
-                        / 100;
+                double hill = leg.gradePercent() == DriveScript.MATCHED_HILL ? 0 : leg.gradePercent() / 100;
+                double drag = 0.45 * speed * speed + (0.013 + hill) * MASS_KG * 9.81;
+                double gain = (force - drag) / MASS_KG;
+                if (leg.gradePercent() == DriveScript.MATCHED_HILL) {
+                    gain = Math.clamp(gain, -0.5, 0.15);
+                }
                 double brakes = leg.foot() < 0 && wantedStop(leg) ? 2600 : 0;
-                speed = Math.max(0, speed + STEP_S * (force - drag - brakes) / MASS_KG);
+                speed = Math.max(0, speed + STEP_S * (gain - brakes / MASS_KG));
             } else {
                 speed = Math.max(0, speed - STEP_S * 1.5);
             }

@@ -37,6 +37,10 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         }
     }
 
+    private static final double HEALTHY_RMS = 0.035;
+    private static final int DRAWS = 30;
+    private static final double FELT = 0.09;
+
     /** Copies the collections. */
     public PracticeCase {
         errors = List.copyOf(errors);
@@ -51,12 +55,16 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      */
     public static PracticeCase of(long seed) {
         Random r = new Random(seed * 7919 + 17);
+        // Some draws cannot be set up well with any parts; nobody would learn anything from those.
         BuildSheet healthy = HealthyTune.of(engine(r), seed);
+        for (int i = 0; i < DRAWS && HealthyTune.rms(healthy, seed) > HEALTHY_RMS; i++) {
+            healthy = HealthyTune.of(engine(r), seed);
+        }
         double kind = r.nextDouble();
         List<Misfit> errors = new ArrayList<>();
         Map<Fault, Double> faults = new EnumMap<>(Fault.class);
         if (kind < 0.70) {
-            errors.addAll(errors(r, healthy, r.nextDouble() < 0.6 ? 1 : 2));
+            errors.addAll(errors(r, healthy, r.nextDouble() < 0.6 ? 1 : 2, seed));
         } else if (kind < 0.85) {
             Fault f = Fault.values()[r.nextInt(3)];
             faults.put(f, 0.9 + 0.6 * r.nextDouble());
@@ -68,7 +76,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         return new PracticeCase(seed, healthy, fitted, errors, faults);
     }
 
-    private static List<Misfit> errors(Random r, BuildSheet healthy, int count) {
+    private static List<Misfit> errors(Random r, BuildSheet healthy, int count, long seed) {
         boolean rods = healthy.carburetor().primary().hasRods();
         List<Misfit> out = new ArrayList<>();
         while (out.size() < count) {
@@ -83,11 +91,23 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
                 case 4 -> error(healthy, Part.MAIN_JET, SideName.SECONDARY, up * 7);
                 default -> error(healthy, Part.MIXTURE_SCREW, SideName.PRIMARY, 0.875);
             };
-            if (out.stream().noneMatch(o -> o.part() == e.part()) && e.fitted() > 0) {
-                out.add(e);
+            Misfit felt = felt(healthy, seed, e);
+            if (out.stream().noneMatch(o -> o.part() == e.part()) && felt.fitted() > 0) {
+                out.add(felt);
             }
         }
         return out;
+    }
+
+    /** Makes an error larger until the driver would feel it: {@link #FELT} somewhere in the drive's range. */
+    private static Misfit felt(BuildSheet healthy, long seed, Misfit e) {
+        double step = e.fitted() - e.healthy();
+        Misfit m = e;
+        for (int i = 0; i < 3 && HealthyTune.worstChange(healthy, m.part().fit(healthy, m.side(), m.fitted()), seed)
+                < FELT; i++) {
+            m = new Misfit(m.part(), m.side(), m.healthy(), m.fitted() + 0.5 * step);
+        }
+        return m;
     }
 
     private static Misfit error(BuildSheet healthy, Part part, SideName side, double by) {

@@ -80,7 +80,8 @@ final class Hands {
 
     private static void pause() {
         try {
-            Thread.sleep(30);
+            // On a display events come through the server; headless they are there at once.
+            Thread.sleep(HEADLESS ? 30 : 90);
         } catch (InterruptedException e) {
             throw new AssertionError(e);
         }
@@ -100,6 +101,7 @@ final class Hands {
 
     /** Clicks at a share of a node's width and height. */
     void click(String id, double x, double y) {
+        settle();
         double[] p = place(id, x, y);
         mouse(MOVE, p);
         mouse(DOWN, p);

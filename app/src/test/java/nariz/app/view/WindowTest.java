@@ -211,7 +211,7 @@ public class WindowTest {
             Hands.waitFor(c.toString(), () -> !session.problemProperty().get().isEmpty());
             assertThat(problem()).contains(": found ");
             hands.click("problem-away");
-            assertThat(problem()).isEmpty();
+            Hands.waitFor("the message put away", () -> session.problemProperty().get().isEmpty());
         }
         hands.click("stop-transfer");
         assertThat(verdict()).contains("37 thou to");
