@@ -218,7 +218,7 @@ final class AdviceBuilder {
         return out;
     }
 
-    /** Error weighted by the circuit's share, and the steady seconds in which it delivers at least a quarter. */
+    /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
     private double[] read(Circuit c) {
         double seconds = 0;
         double error = 0;
@@ -235,7 +235,7 @@ final class AdviceBuilder {
             boolean counts = c == Circuit.POWER ? wanted : share > LEAST_SHARE;
             if (counts) {
                 seconds += cell.dwellS();
-                double w = (wanted ? 1.0 : share) * Math.min(cell.dwellS(), 10.0);
+                double w = Math.min(cell.dwellS(), 10.0);
                 error += w * (scorer.targetPhi(i) / estimate.phi(i) - 1.0);
                 weight += w;
             }

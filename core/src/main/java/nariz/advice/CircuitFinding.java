@@ -11,7 +11,7 @@ import nariz.model.Circuit;
  * @param low lower end of its 90 % interval
  * @param high upper end
  * @param share share of the steady time in which it delivered at least a quarter of the fuel
- * @param error mean of lambda/target - 1 where it delivers, weighted by its share; NaN when not read
+ * @param error mean of lambda/target - 1 where it delivers at least a quarter of the fuel; NaN when not read
  * @param status state
  * @param confoundedWith what it cannot be told apart from on this log
  * @param settledBy the short drive that would settle it, or empty

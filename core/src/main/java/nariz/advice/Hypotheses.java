@@ -18,11 +18,11 @@ import org.hipparchus.linear.RealVector;
  * Faults against calibration, by penalised likelihood (Schwarz 1978).
  *
  * <p>r_i = phi_i/target_i - 1 is what has to be explained, on the premise that whoever built the car aimed at about
- * these targets. "Nothing wrong" leaves r; "calibration" leaves what remains after the chosen parts; a fault leaves
- * r - gamma f with f its signature over the cells and gamma fitted under a normal prior of the fault's usual size.
- * Every free number costs ln(n_eff)/2; n_eff, the number of independent places, is taken as 0.4 of the cells, 8 to 24.
- * What is left is judged with the scatter healthy carburetors show: 2.5 % correlated over neighbouring cells (scales as in the
- * estimator) and 1 % of its own, more for short stays.
+ * these targets. "Nothing wrong" leaves r; "calibration" leaves what remains after the chosen parts; a fault leaves r
+ * - gamma f with f its signature over the cells and gamma fitted under a normal prior of the fault's usual size.
+ * Every free number costs ln(n_eff)/2; n_eff, the number of independent places, is taken as 0.4 of the cells, 8 to
+ * 24. What is left is judged with the scatter healthy carburetors show: 2.5 % correlated over neighbouring cells
+ * (scales as in the estimator) and 1 % of its own, more for short stays.
  */
 final class Hypotheses {
     private static final double HEALTHY_SCATTER = 0.025;

@@ -34,6 +34,7 @@ public final class Estimator {
     private static final double LOAD_LENGTH = 0.2;
     private static final double CELL_ERROR = 0.006;
     private static final double NU = 4.0;
+    private static final double LONG_STAY_S = 5.0;
     private static final double SHIFT_STEP = 0.5 * Units.INHG;
     private static final int SHIFTS = 7;
     private static final double SHIFT_PRIOR = 0.8 * Units.INHG;
@@ -120,6 +121,10 @@ public final class Estimator {
     private void reweigh(double[][] base, double sigma) {
         Fit f = new Fit(base, sigma);
         for (int i = 0; i < m; i++) {
+            if (cells.get(i).dwellS() > LONG_STAY_S) {
+                // A long stay that disagrees with the model is the finding, not an outlier.
+                continue;
+            }
             double r = y.getEntry(i) - f.phi[i];
             double r2 = r * r / (f.noise[i] * weights[i]);
             weights[i] = (NU + 1.0) / (NU + r2);
@@ -223,7 +228,9 @@ public final class Estimator {
                 rest[i] = own.getEntry(i);
                 phi[i] = fixed.getEntry(i) + rest[i];
                 double explained = signal.getRowVector(i).dotProduct(solved.getColumnVector(i));
-                phiSd[i] = Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - explained));
+                // What overlap does to the sensor is not for the model to correct: it only widens the answer.
+                double overlap = cells.get(i).idle() ? 0.5 * Observation.overlapBias(sheet) * phi[i] : 0.0;
+                phiSd[i] = Math.hypot(overlap, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - explained)));
             }
             double logDet = 0.0;
             RealMatrix l = chol.getL();

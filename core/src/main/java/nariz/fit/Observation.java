@@ -28,8 +28,8 @@ import nariz.units.Units;
  * stands still. A reading therefore counts as what it would settle at: times {@link WallFilm#settles}.
  *
  * <p>Cams with overlap pass unburnt oxygen at idle, so the sensor reads lean there (Heywood 1988, section 4.9, on
- * oxygen in misfired and overlap gas): idle readings are taken as richer by 0.5, 2 and 4 % for medium, big and wild
- * cams, with half of that as uncertainty.
+ * oxygen in misfired and overlap gas): idle readings are taken as richer by 1.2, 3.2 and 5.5 % for medium, big and
+ * wild cams, with half of that as uncertainty.
  */
 public final class Observation {
     private static final double MEMORY_S = 1.3;
@@ -375,11 +375,16 @@ public final class Observation {
     }
 
     private double idleBias() {
+        return overlapBias(sheet);
+    }
+
+    /** How much too lean a sensor reads at idle, share of phi; half of it is its standard deviation. */
+    static double overlapBias(BuildSheet sheet) {
         return switch (sheet.engine().cam()) {
             case MILD -> 0.0;
-            case MEDIUM -> 0.005;
-            case BIG -> 0.02;
-            case WILD -> 0.04;
+            case MEDIUM -> 0.012;
+            case BIG -> 0.032;
+            case WILD -> 0.055;
         };
     }
 
@@ -448,8 +453,8 @@ public final class Observation {
             // Readings within half a second share the same disturbances: count dwell, not samples.
             double independent = Math.max(1.0, dwell / 0.5);
             double scatter = Math.max(0.002, Math.sqrt(var / independent));
-            // The film correction is good to about a third, the overlap correction to about a half.
-            double corrected = m * Math.hypot(0.35 * unsettled / count, idle ? 0.5 * idleBias() : 0.0);
+            // The film correction is good to about a third.
+            double corrected = m * 0.35 * unsettled / count;
             return new Cell(rpm / count, vacuum / count, thetaSum / count, airSum / count, dwell, m,
                     Math.hypot(scatter, corrected), idle, bestMiddle);
         }

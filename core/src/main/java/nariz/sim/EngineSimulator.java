@@ -316,7 +316,7 @@ public final class EngineSimulator {
             double arriving = gasColumn[at] == 0 ? lambdaNow : gasColumn[at];
             double lean = fault(Fault.EXHAUST_LEAK) * 0.08 * square(idleAirShare(drawn));
             double misfire = manifold < 0.24 * ambientPa && rpm > 1500 ? 0.5 : 0;
-            double reads = arriving * (1 + lean + quirks.readsLeanAtIdle * idleAirShare(drawn)
+            double reads = arriving * (1 + lean + quirks.readsLeanAtIdle * square(idleAirShare(drawn))
                     + 0.05 * fault(Fault.SENSOR_OFFSET)) + misfire;
             sensed += (reads - sensed) * STEP_S / quirks.sensorLagS;
         }

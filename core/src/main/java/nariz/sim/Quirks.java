@@ -42,7 +42,12 @@ final class Quirks {
         filmShare = 0.1 + 0.25 * r.nextDouble();
         filmTimeS = 0.4 + 2.6 * r.nextDouble();
         driftPerHour = 0.02 * r.nextGaussian();
-        readsLeanAtIdle = cam == Cam.WILD ? 0.02 : 0.0;
+        readsLeanAtIdle = (0.6 + 0.8 * r.nextDouble()) * switch (cam) {
+            case MILD -> 0.0;
+            case MEDIUM -> 0.012;
+            case BIG -> 0.03;
+            case WILD -> 0.055;
+        };
     }
 
     static Quirks of(long seed, Cam cam, double displacementM3) {
