@@ -16,8 +16,6 @@ import nariz.model.Circuit;
 final class AdviceBuilder {
     /** Fault probability above which parts wait for a check. */
     private static final double CHECK_ABOVE = 0.5;
-    /** The same where the change would enrich idle or transfer: leaks look nearly the same on any log. */
-    private static final double CHECK_LEAN_IDLE_ABOVE = 0.001;
     /** Loss under which a car drives well whatever the cause, in regimes at their tolerance. */
     private static final double WORTH_CHECKING = 0.8;
     private static final double LEAST_SHARE = 0.25;
@@ -61,7 +59,9 @@ final class AdviceBuilder {
         double most = chosen.stream().mapToDouble(decision::gain).max().orElse(0.0);
         boolean leanIdle = chosen.stream().anyMatch(s -> enrichesIdle(s) && decision.gain(s) > 0.25 * most);
         boolean matters = decision.loss(List.of()) > WORTH_CHECKING;
-        boolean check = matters && faults > (leanIdle ? CHECK_LEAN_IDLE_ABOVE : CHECK_ABOVE);
+        // No log tells a leak from a lean idle feed well enough to drill on: the tuner has to have looked.
+        boolean leakPossible = causes.stream().anyMatch(h -> h.cause().equals(Hypothesis.VACUUM_LEAK));
+        boolean check = matters && (faults > CHECK_ABOVE || (leanIdle && leakPossible));
         boolean change = !check && !chosen.isEmpty();
         List<Change> changes = change ? changes(chosen, today) : List.of();
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
@@ -70,7 +70,8 @@ final class AdviceBuilder {
         List<CircuitFinding> circuits = findings(changes, check);
         Verdict verdict = check ? Verdict.CHECK_FIRST : (change ? Verdict.CHANGE : leaveOrRead(today));
         List<String> missing = missing();
-        return new Advice(verdict, sentence(verdict, changes, today, none), circuits, causes, changes,
+        String sentence = sentence(verdict, changes, today, none, leanIdle && faults <= CHECK_ABOVE);
+        return new Advice(verdict, sentence, circuits, causes, changes,
                 predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name());
     }
@@ -298,10 +299,11 @@ final class AdviceBuilder {
         return out;
     }
 
-    private String sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none) {
+    private String sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none,
+            boolean leanIdle) {
         return switch (verdict) {
             case CHANGE -> changeSentence(changes.getFirst(), today);
-            case CHECK_FIRST -> checkSentence();
+            case CHECK_FIRST -> checkSentence(leanIdle);
             case LEAVE -> "Leave it alone: no change on the ladder would improve this carburetor by more than it "
                     + "costs" + (none > 0.5 ? ", and what is left is what healthy carburetors show." : ".");
             case MORE_DATA -> "Too few ways of running were read for a verdict. Record the short drive below.";
@@ -330,8 +332,9 @@ final class AdviceBuilder {
                 + sure;
     }
 
-    private String checkSentence() {
-        Hypothesis h = causes.stream().filter(Hypothesis::fault).findFirst().orElseThrow();
+    private String checkSentence(boolean leanIdle) {
+        Hypothesis h = causes.stream().filter(Hypothesis::fault)
+                .filter(x -> !leanIdle || x.cause().equals(Hypothesis.VACUUM_LEAK)).findFirst().orElseThrow();
         Hypothesis second = causes.stream().filter(Hypothesis::fault).skip(1).findFirst().orElse(h);
         String also = !second.equals(h) && second.probability() > 0.5 * h.probability()
                 ? " or " + second.label() : "";

@@ -199,7 +199,8 @@ final class Hypotheses {
             cleaner[i] = 0.05 * (a / mostAir) * (a / mostAir);
         }
         return List.of(
-                new Signature("vacuum-leak", "vacuum leak", 0.10, 3.0, CellModel.leak(sheet, cells, LEAK_M2), false,
+                new Signature(Hypothesis.VACUUM_LEAK, "vacuum leak", 0.10, 3.0,
+                        CellModel.leak(sheet, cells, LEAK_M2), false,
                         "lean at idle, less so with more air",
                         "with the engine idling, listen and feel along gaskets, hoses and shafts; pinch each vacuum "
                         + "hose in turn: the speed must not change. Unmetered air also wants the idle stop further in"

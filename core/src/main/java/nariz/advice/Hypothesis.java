@@ -12,6 +12,8 @@ package nariz.advice;
 public record Hypothesis(String cause, String label, double probability, String evidence, String check) {
     /** Cause key of "the fuel parts". */
     public static final String CALIBRATION = "calibration";
+    /** Cause key of unmetered air into the manifold. */
+    public static final String VACUUM_LEAK = "vacuum-leak";
     /** Cause key of "nothing is wrong". */
     public static final String NONE = "nothing-wrong";
 
