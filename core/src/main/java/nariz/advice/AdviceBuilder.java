@@ -226,11 +226,7 @@ final class AdviceBuilder {
         double weight = 0;
         for (int i = 0; i < estimate.cells().size(); i++) {
             Cell cell = estimate.cells().get(i);
-            double total = 0;
-            for (Circuit k : Circuit.values()) {
-                total += estimate.sheetPhi(i, k);
-            }
-            double share = estimate.sheetPhi(i, c) / total;
+            double share = estimate.share(i, List.of(c));
             // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
             boolean wanted = c == Circuit.POWER && fitsPower() && Strategy.load(cell, observation.sheet()) > POWER_LOAD;
             boolean counts = c == Circuit.POWER ? wanted : share > LEAST_SHARE;

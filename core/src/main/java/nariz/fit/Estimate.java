@@ -1,5 +1,6 @@
 package nariz.fit;
 
+import java.util.Collection;
 import java.util.List;
 import nariz.model.Circuit;
 
@@ -122,6 +123,23 @@ public final class Estimate {
      */
     public double sheetPhi(int cell, Circuit c) {
         return sheetPhi[cell][c.ordinal()];
+    }
+
+    /**
+     * Share of a cell's fuel that some circuits deliver as the sheet would have it.
+     *
+     * @param cell index
+     * @param circuits which
+     * @return 0 to 1
+     */
+    public double share(int cell, Collection<Circuit> circuits) {
+        double total = 0.0;
+        double mine = 0.0;
+        for (Circuit c : Circuit.values()) {
+            total += sheetPhi(cell, c);
+            mine += circuits.contains(c) ? sheetPhi(cell, c) : 0.0;
+        }
+        return mine / total;
     }
 
     /**

@@ -11,7 +11,6 @@ import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.theme.Palette;
 import nariz.fit.Cell;
-import nariz.model.Circuit;
 import nariz.units.Units;
 
 /**
@@ -243,14 +242,8 @@ public final class Plane extends Picture {
     }
 
     private static boolean speaks(Analysis a, int cell, Stop stop) {
-        double total = 0;
-        double mine = 0;
-        for (Circuit k : Circuit.values()) {
-            total += a.estimate().sheetPhi(cell, k);
-            mine += stop.circuits().contains(k) ? a.estimate().sheetPhi(cell, k) : 0;
-        }
         boolean enrichment = stop == Stop.POWER && a.estimate().cells().get(cell).vacuumPa() < 9 * Units.INHG;
-        return mine > 0.25 * total || enrichment;
+        return a.estimate().share(cell, stop.circuits()) > 0.25 || enrichment;
     }
 
     private void cursor(GraphicsContext g, Palette p, Session.Drive d) {

@@ -1,5 +1,6 @@
 package nariz.app.session;
 
+import java.util.List;
 import nariz.advice.Analysis;
 import nariz.advice.Blame;
 import nariz.fit.Cell;
@@ -8,6 +9,8 @@ import nariz.model.Circuit;
 
 /** Display series of a drive, computed once beside the interface thread: measured and predicted lambda a sample. */
 public final class Trace {
+    private static final List<Circuit> SLOT = List.of(Circuit.IDLE, Circuit.TRANSFER);
+
     private final float[] measured;
     private final float[] predicted;
 
@@ -63,11 +66,11 @@ public final class Trace {
         double most = -1;
         for (int i = 0; i < a.estimate().cells().size(); i++) {
             Cell c = a.estimate().cells().get(i);
-            double share = share(a, i, stop);
+            double share = a.estimate().share(i, stop.circuits());
             double moved = Math.abs(after[i] / a.estimate().phi(i) - 1);
             double error = Math.abs(a.targetPhi(i) / a.estimate().phi(i) - 1) + 0.01;
             // A valve that opens too late delivers nothing just where it should: its own share says little there.
-            boolean late = changes && stop == Stop.POWER && share(a, i, Stop.IDLE) + share(a, i, Stop.TRANSFER) < 0.3;
+            boolean late = changes && stop == Stop.POWER && a.estimate().share(i, SLOT) < 0.3;
             double speaks = changes ? moved * error * (late ? 1 : share) : share * error;
             double loud = speaks * Math.sqrt(Math.min(c.dwellS(), 10));
             if (loud > most && (!c.idle() || stop == Stop.IDLE)) {
@@ -76,15 +79,5 @@ public final class Trace {
             }
         }
         return best;
-    }
-
-    private static double share(Analysis a, int cell, Stop stop) {
-        double total = 0;
-        double mine = 0;
-        for (Circuit k : Circuit.values()) {
-            total += a.estimate().sheetPhi(cell, k);
-            mine += stop.circuits().contains(k) ? a.estimate().sheetPhi(cell, k) : 0;
-        }
-        return mine / total;
     }
 }

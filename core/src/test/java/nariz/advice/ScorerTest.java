@@ -1,0 +1,147 @@
+package nariz.advice;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import nariz.build.BuildSheet;
+import nariz.build.Part;
+import nariz.build.SideName;
+import nariz.fit.Cell;
+import nariz.fit.Estimate;
+import nariz.fit.Estimator;
+import nariz.fit.Observation;
+import nariz.model.Circuit;
+import nariz.sim.DemoDrive;
+import org.testng.annotations.Test;
+
+/** Errors, loss and ladders on the demo's drive. */
+public class ScorerTest {
+    private static final BuildSheet SHEET = DemoDrive.sheet();
+    private static final Estimate ESTIMATE =
+            Estimator.of(Observation.of(DemoDrive.drive().log(), SHEET, () -> false));
+    private static final Scorer SCORER = new Scorer(SHEET, Strategy.BALANCED, ESTIMATE);
+
+    private static double[] onTarget() {
+        double[] phi = new double[ESTIMATE.cells().size()];
+        for (int i = 0; i < phi.length; i++) {
+            phi[i] = SCORER.targetPhi(i);
+        }
+        return phi;
+    }
+
+    @Test
+    public void nothingIsLostOnTarget() {
+        assertThat(SCORER.loss(onTarget())).isEqualTo(0.0, within(1e-12));
+        assertThat(SCORER.errors(onTarget())).allSatisfy(e -> assertThat(e.rms()).isLessThan(1e-9));
+    }
+
+    @Test
+    public void oneRegimeAtItsToleranceCostsOne() {
+        double[] phi = onTarget();
+        for (int i = 0; i < phi.length; i++) {
+            if (SCORER.regime(i) == Regime.IDLE) {
+                phi[i] = SCORER.targetPhi(i) / 1.04;
+            }
+        }
+        assertThat(SCORER.loss(phi)).isEqualTo(1.0, within(1e-9));
+        assertThat(SCORER.errors(phi).getFirst().mean()).isEqualTo(0.04, within(1e-9));
+        assertThat(SCORER.errors(phi).getFirst().words()).isEqualTo("4 % lean");
+    }
+
+    @Test
+    public void leanUnderLoadCountsDouble() {
+        double[] lean = onTarget();
+        double[] rich = onTarget();
+        for (int i = 0; i < lean.length; i++) {
+            if (SCORER.regime(i) == Regime.FULL) {
+                lean[i] = SCORER.targetPhi(i) / 1.03;
+                rich[i] = SCORER.targetPhi(i) / 0.97;
+            }
+        }
+        assertThat(SCORER.loss(lean) / SCORER.loss(rich)).isEqualTo(2.0, within(1e-6));
+    }
+
+    @Test
+    public void everyCellHasARegimeOfItsLoad() {
+        for (int i = 0; i < ESTIMATE.cells().size(); i++) {
+            Cell c = ESTIMATE.cells().get(i);
+            double load = Strategy.load(c, SHEET);
+            switch (SCORER.regime(i)) {
+                case IDLE -> assertThat(c.idle()).isTrue();
+                case FULL -> assertThat(load).isGreaterThanOrEqualTo(0.9);
+                case POWER -> assertThat(load).isBetween(0.8, 0.9);
+                case MODERATE -> assertThat(load).isBetween(0.6, 0.8);
+                case CRUISE -> assertThat(load).isLessThan(0.6);
+                case TRANSFER -> assertThat(ESTIMATE.share(i, List.of(Circuit.IDLE, Circuit.TRANSFER,
+                        Circuit.SECONDARY_IDLE))).isGreaterThan(0.599);
+                default -> throw new AssertionError(SCORER.regime(i));
+            }
+        }
+    }
+
+    @Test
+    public void sharesOfAllCircuitsAddUpToOne() {
+        for (int i = 0; i < ESTIMATE.cells().size(); i++) {
+            assertThat(ESTIMATE.share(i, List.of(Circuit.values()))).isEqualTo(1.0, within(1e-12));
+        }
+    }
+
+    @Test
+    public void sizesOfALadderStayWithinReachAndComeNearestFirst() {
+        for (Ladder l : Ladder.of(SHEET)) {
+            double now = l.fitted(SHEET);
+            double last = 0;
+            for (double v : l.sizes(SHEET)) {
+                assertThat(v).isBetween(l.low(), l.high());
+                assertThat(Math.abs(v - now)).isGreaterThanOrEqualTo(last - 1e-9);
+                assertThat(Math.abs(v - now) / l.step()).isLessThanOrEqualTo(l.reach() + 1e-9);
+                last = Math.abs(v - now);
+            }
+            assertThat(l.cost(now, now + 3 * l.step())).isGreaterThan(l.cost(now, now + l.step()));
+        }
+    }
+
+    @Test
+    public void partsOfTheOtherFamilyAreNotOffered() {
+        assertThat(Ladder.of(SHEET)).extracting(Ladder::part)
+                .contains(Part.POWER_VALVE_RATING).doesNotContain(Part.STEP_UP_SPRING, Part.METERING_ROD);
+    }
+
+    @Test
+    public void decisionFindsTheSetWithTheLeastLossAmongItsNeighbours() {
+        Decision d = new Decision(SHEET, SCORER, () -> false);
+        List<Decision.Step> chosen = d.decide();
+        assertThat(chosen).isNotEmpty();
+        double best = d.loss(chosen);
+        for (Decision.Step s : chosen) {
+            assertThat(d.gain(s)).isPositive();
+            for (double by : new double[] {-s.ladder().step(), s.ladder().step()}) {
+                List<Decision.Step> moved = new java.util.ArrayList<>(chosen);
+                moved.set(chosen.indexOf(s), new Decision.Step(s.ladder(), s.from(), s.to() + by));
+                assertThat(d.loss(moved)).isGreaterThan(best - 0.03);
+            }
+        }
+    }
+
+    @Test
+    public void faultsSumToOneAndRuledOutOnesAreGone() {
+        Hypotheses h = new Hypotheses(SHEET, SCORER, ESTIMATE);
+        List<Decision.Step> chosen = new Decision(SHEET, SCORER, () -> false).decide();
+        List<Hypothesis> all = h.weigh(chosen, List.of());
+        assertThat(all.stream().mapToDouble(Hypothesis::probability).sum()).isEqualTo(1.0, within(1e-9));
+        assertThat(all.getFirst().cause()).isEqualTo(Hypothesis.CALIBRATION);
+        List<Hypothesis> fewer = h.weigh(chosen, List.of(Hypothesis.VACUUM_LEAK, "sensor-offset"));
+        assertThat(fewer).extracting(Hypothesis::cause).doesNotContain(Hypothesis.VACUUM_LEAK, "sensor-offset");
+        assertThat(fewer.stream().mapToDouble(Hypothesis::probability).sum()).isEqualTo(1.0, within(1e-9));
+    }
+
+    @Test
+    public void enrichingIdleIsBlamedOnTheCircuitItsPartTrims() {
+        assertThat(Blame.circuit(Part.MIXTURE_SCREW, SideName.PRIMARY)).isEqualTo(Circuit.IDLE);
+        assertThat(Blame.circuit(Part.IDLE_FEED_RESTRICTION, SideName.PRIMARY)).isEqualTo(Circuit.TRANSFER);
+        assertThat(Blame.circuit(Part.METERING_ROD, SideName.PRIMARY)).isEqualTo(Circuit.POWER);
+        assertThat(Blame.circuit(Part.MAIN_JET, SideName.SECONDARY)).isEqualTo(Circuit.SECONDARY_MAIN);
+        assertThat(Blame.circuit(Part.IDLE_AIR_BLEED, SideName.SECONDARY)).isEqualTo(Circuit.SECONDARY_IDLE);
+    }
+}
