@@ -9,6 +9,9 @@ import nariz.units.Units;
 
 /** Whether the numbers of a whole column can be what its header says; names the mistakes people make. */
 final class LogPlausibility {
+    /** From idle to fast running every throttled engine pulls more than this at some moment, Pa. */
+    private static final double LEAST_OF_A_WIDE_DRIVE = 33e3;
+
     private LogPlausibility() {
     }
 
@@ -30,7 +33,8 @@ final class LogPlausibility {
                     + kPa(ambient) + " kPa", "Check the unit in the header and the barometer on the build sheet.");
         }
         double range = quantile(log.vacuumPa(), 0.98) - quantile(log.vacuumPa(), 0.02);
-        if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3)) {
+        boolean tooLittle = wide(log, sheet) && most < LEAST_OF_A_WIDE_DRIVE;
+        if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3) || tooLittle) {
             throw problem(source, line, vacuum, "a vacuum that never exceeds " + kPa(most) + " kPa",
                     "A throttled engine pulls far more; check the unit in the header (inHg, kPa, psi).");
         }
@@ -69,10 +73,13 @@ final class LogPlausibility {
 
     /** From idle to two and a half times idle speed vacuum moves by far more than 4 inHg, whatever the engine. */
     private static boolean hardlyMoves(DriveLog log, BuildSheet sheet) {
-        double idle = sheet.engine().idleRpm();
-        boolean wide = quantile(log.rpm(), 0.05) < 1.4 * idle && quantile(log.rpm(), 0.95) > 2.5 * idle;
         double range = quantile(log.vacuumPa(), 0.99) - quantile(log.vacuumPa(), 0.01);
-        return wide && range < 4.0 * Units.INHG;
+        return wide(log, sheet) && range < 4.0 * Units.INHG;
+    }
+
+    private static boolean wide(DriveLog log, BuildSheet sheet) {
+        double idle = sheet.engine().idleRpm();
+        return quantile(log.rpm(), 0.05) < 1.4 * idle && quantile(log.rpm(), 0.95) > 2.5 * idle;
     }
 
     /** A vacuum near the whole barometer comes only on overrun, never rich; full load looks so as MAP. */

@@ -155,6 +155,7 @@ public final class Malformed {
         header("time and rpm swapped", "rpm,time_s,vacuum_inHg,afr", "usable rows");
         header("vacuum and mixture swapped", "time_s,rpm,afr,vacuum_inHg", "column 4", "swapped");
         header("milliseconds said, seconds meant", "time_ms,rpm,vacuum_inHg,afr", "10 s", "time_ms");
+        header("inHg called kPa", "time_s,rpm,vacuum_kPa,afr", "column 3", "never exceeds", "unit");
         header("inHg called psi", "time_s,rpm,vacuum_psi,afr", "line 2, column 3", "outside");
     }
 
