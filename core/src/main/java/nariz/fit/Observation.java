@@ -27,8 +27,8 @@ import nariz.units.Units;
  * <p>Fuel on the manifold walls makes a pull read lean for seconds and what follows it read rich, while every gauge
  * stands still. A reading therefore counts as what it would settle at: times {@link WallFilm#settles}.
  *
- * <p>Cams with overlap pass unburnt oxygen at idle, so the sensor reads lean there (Heywood 1988, section 4.9, on
- * oxygen in misfired and overlap gas): idle readings are taken as richer by 1.2, 3.2 and 5.5 % for medium, big and
+ * <p>Cams with overlap pass unburnt oxygen at idle, so the sensor reads lean there. The size is a
+ * default by cam, not from a book: idle readings are taken as richer by 1.2, 3.2 and 5.5 % for medium, big and
  * wild cams, with half of that as uncertainty.
  */
 public final class Observation {

@@ -218,7 +218,7 @@ public final class LogReader {
         }
     }
 
-    /** The hot loop: one call a row, a few hundred nanoseconds. */
+    /** The hot loop: one call a row. */
     private void row(CsvRecord row, long line, boolean commaDecimals) {
         if (row.getFieldCount() < width) {
             note(new LogProblem(line, row.getFieldCount(), "", "a row of " + row.getFieldCount() + " fields where the "

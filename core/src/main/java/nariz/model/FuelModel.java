@@ -9,10 +9,9 @@ import nariz.build.SideName;
  * plate angles and the fuel of every circuit.
  *
  * <p>Steady state; transients are the observation's business. An instance holds scratch space: one thread each.
- * About 3 µs an evaluation.
  */
 public final class FuelModel {
-    /** Coupled passes between idle network and main well; the suction settles to better than 1 % in three. */
+    /** Coupled passes between idle network and main well. */
     private static final int PASSES = 4;
 
     private final VolumetricEfficiency filling;
