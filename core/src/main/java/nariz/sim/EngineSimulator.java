@@ -144,7 +144,6 @@ public final class EngineSimulator {
         private double sensed = 1.0;
         private double level = 1.0;
         private double hunting;
-        private double lapse;
         private double vacuumRead = idleVacuumPa(fitted.engine().cam());
         private int gas;
 
@@ -169,7 +168,7 @@ public final class EngineSimulator {
                 long steps = Math.round(leg.lengthS() / STEP_S);
                 for (long k = 0; k < steps && i < samples; k++, step++) {
                     double wanted = from + (leg.toKmh() / 3.6 - from) * k / steps;
-                    advance(leg, wanted, step * STEP_S);
+                    advance(leg, wanted);
                     if ((step + 1) % stepsPerSample == 0) {
                         record(i++, step * STEP_S);
                     }
@@ -179,10 +178,10 @@ public final class EngineSimulator {
                     truePhi);
         }
 
-        private void advance(DriveScript.Leg leg, double wanted, double now) {
+        private void advance(DriveScript.Leg leg, double wanted) {
             theta += foot(leg, wanted);
             breathe(leg);
-            move(leg, now);
+            move(leg);
         }
 
         /** Change of plate angle in this step: the driver's foot is limited to a full stroke in 0.25 s. */
@@ -327,7 +326,7 @@ public final class EngineSimulator {
 
         private final double idleAir = air(fitted.engine().idleRpm(), manifold);
 
-        private void move(DriveScript.Leg leg, double now) {
+        private void move(DriveScript.Leg leg) {
             double geared = speed / WHEEL_M * GEARS[leg.gear() - 1] * FINAL_DRIVE
                     * fitted.engine().redlineRpm() / 5500 * 60 / (2 * Math.PI);
             hunting += STEP_S * (-hunting / 0.4) + Math.sqrt(STEP_S) * random.nextGaussian() * quirks.lope * 1.6;
@@ -335,11 +334,10 @@ public final class EngineSimulator {
             double target = Math.max(geared, idle);
             rpm += (target - rpm) * Math.min(1, STEP_S / 0.12);
             rpm = Math.clamp(rpm, 300, 1.05 * fitted.engine().redlineRpm());
-            lapse = now;
         }
 
         private void record(int i, double now) {
-            double drift = quirks.driftPerHour * lapse / 3600;
+            double drift = quirks.driftPerHour * now / 3600;
             double read = sensed * (1 + drift + quirks.noise * random.nextGaussian());
             double low = 10.0 / Units.PETROL_GAUGE_STOICH;
             double high = 20.0 / Units.PETROL_GAUGE_STOICH;
