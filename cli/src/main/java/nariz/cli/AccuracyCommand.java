@@ -3,7 +3,10 @@ package nariz.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.concurrent.Callable;
-import nariz.sim.Accuracy;
+import java.nio.file.Path;
+import nariz.exam.Accuracy;
+import nariz.exam.ReferenceDrive;
+import nariz.exam.ReferenceReport;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -22,10 +25,19 @@ final class AccuracyCommand implements Callable<Integer> {
     @Option(names = "--count", paramLabel = "N", defaultValue = "10", description = "how many engines (10)")
     private int count;
 
+    @Option(names = "--reference", paramLabel = "FOLDER",
+            description = "compare with drives of another simulator that lie in this folder instead")
+    private Path reference;
+
     @Override
     public Integer call() throws IOException {
         PrintWriter out = spec.commandLine().getOut();
         PrintWriter err = spec.commandLine().getErr();
+        if (reference != null) {
+            ReferenceReport.write(ReferenceDrive.all(reference), out::println);
+            out.flush();
+            return 0;
+        }
         Accuracy.report(first, count, out::println, done -> {
             err.printf("\r%3.0f %%", 100 * done);
             err.flush();

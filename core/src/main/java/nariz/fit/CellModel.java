@@ -3,6 +3,7 @@ package nariz.fit;
 import java.util.List;
 import nariz.build.BuildSheet;
 import nariz.model.Circuit;
+import nariz.model.Coefficients;
 import nariz.model.CompressibleFlow;
 import nariz.model.FuelModel;
 
@@ -63,7 +64,7 @@ public final class CellModel {
      */
     public static double[] level(BuildSheet sheet, List<Cell> cells, double levelM) {
         FuelModel right = new FuelModel(sheet);
-        FuelModel off = new FuelModel(sheet, levelM);
+        FuelModel off = new FuelModel(sheet, levelM, Coefficients.STANDARD);
         FuelModel.Flow flow = new FuelModel.Flow();
         double[] out = new double[cells.size()];
         for (int i = 0; i < out.length; i++) {

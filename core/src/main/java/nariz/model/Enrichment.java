@@ -11,10 +11,8 @@ import nariz.units.Units;
  * the rod's, which goes from the cruise to the power step as the rods lift.
  */
 public final class Enrichment {
-    /** Width of the band over which a valve or piston moves, Pa. */
-    public static final double RAMP_PA = 1.5 * Units.INHG;
-
     private final double ratingPa;
+    private final double rampPa;
     private final double closedM2;
     private final double extraM2;
 
@@ -22,16 +20,19 @@ public final class Enrichment {
      * Sets up one bore.
      *
      * @param b side it belongs to
+     * @param k coefficients
      */
-    public Enrichment(Barrels b) {
+    public Enrichment(Barrels b, Coefficients k) {
+        rampPa = k.of(Coefficient.ENRICHMENT_RAMP);
+        double channel = k.of(Coefficient.CHANNEL_DISCHARGE);
         ratingPa = b.enrichmentPa();
         double jet = Units.holeArea(b.mainJetM());
         if (b.hasRods()) {
             closedM2 = jet - Units.holeArea(b.rodCruiseM());
-            extraM2 = Units.holeArea(b.rodCruiseM()) - Units.holeArea(b.rodPowerM());
+            extraM2 = channel * (Units.holeArea(b.rodCruiseM()) - Units.holeArea(b.rodPowerM()));
         } else {
             closedM2 = jet;
-            extraM2 = ratingPa > 0.0 ? Units.holeArea(b.powerChannelM()) : 0.0;
+            extraM2 = ratingPa > 0.0 ? channel * Units.holeArea(b.powerChannelM()) : 0.0;
         }
     }
 
@@ -46,7 +47,7 @@ public final class Enrichment {
         if (ratingPa <= 0.0) {
             return 0.0;
         }
-        return Math.clamp((ratingPa + shiftPa + 0.5 * RAMP_PA - vacuumPa) / RAMP_PA, 0.0, 1.0);
+        return Math.clamp((ratingPa + shiftPa + 0.5 * rampPa - vacuumPa) / rampPa, 0.0, 1.0);
     }
 
     /** {@return jet area that is always open, m²} */

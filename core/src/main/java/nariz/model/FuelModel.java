@@ -10,9 +10,10 @@ import nariz.build.SideName;
  *
  * <p>Steady state; transients are the observation's business. An instance holds scratch space: one thread each.
  */
-public final class FuelModel {
+public final class FuelModel extends BracketedRoot {
     /** Coupled passes between idle network and main well. */
     private static final int PASSES = 4;
+    private static final double NEAR_RAD = 1e-4;
 
     private final VolumetricEfficiency filling;
     private final SecondaryOpening secondaryOpening;
@@ -23,6 +24,8 @@ public final class FuelModel {
     private final double airDensity;
     private final double stoich;
     private double enrichmentShiftPa;
+    private double wantedM2;
+    private double wantedAir;
 
     /**
      * Sets up the model.
@@ -30,7 +33,17 @@ public final class FuelModel {
      * @param sheet build sheet
      */
     public FuelModel(BuildSheet sheet) {
-        this(sheet, 0.0);
+        this(sheet, 0.0, Coefficients.STANDARD);
+    }
+
+    /**
+     * Sets up the model of a carburetor that differs from the standard one of its family.
+     *
+     * @param sheet build sheet
+     * @param k coefficients
+     */
+    public FuelModel(BuildSheet sheet, Coefficients k) {
+        this(sheet, 0.0, k);
     }
 
     /**
@@ -38,17 +51,18 @@ public final class FuelModel {
      *
      * @param sheet build sheet
      * @param levelM fuel level above its setting, m
+     * @param k coefficients
      */
-    public FuelModel(BuildSheet sheet, double levelM) {
+    public FuelModel(BuildSheet sheet, double levelM, Coefficients k) {
         Carburetor c = sheet.carburetor();
         ambientPa = sheet.ambient().pressurePa();
         ambientK = sheet.ambient().temperatureK();
         airDensity = sheet.ambient().densityKgPerM3();
         stoich = sheet.fuel().stoichAfr();
-        filling = new VolumetricEfficiency(sheet.engine(), sheet.ambient());
-        secondaryOpening = new SecondaryOpening(c);
-        primary = new SideModel(sheet, SideName.PRIMARY, levelM);
-        secondary = new SideModel(sheet, SideName.SECONDARY, levelM);
+        filling = new VolumetricEfficiency(sheet.engine(), sheet.ambient(), k);
+        secondaryOpening = new SecondaryOpening(c, k);
+        primary = new SideModel(sheet, SideName.PRIMARY, levelM, k);
+        secondary = new SideModel(sheet, SideName.SECONDARY, levelM, k);
     }
 
     /**
@@ -146,31 +160,14 @@ public final class FuelModel {
         if (flux <= 0.0) {
             return ThrottlePlate.WIDE_OPEN;
         }
-        double wanted = airKgPerS / flux;
-        double a = 0.0;
-        double b = ThrottlePlate.WIDE_OPEN;
-        double fa = area(a, airKgPerS) - wanted;
-        double fb = area(b, airKgPerS) - wanted;
-        if (fa >= 0.0) {
-            return a;
-        }
-        if (fb <= 0.0) {
-            return b;
-        }
-        for (int i = 0; i < 50 && b - a > 1e-4; i++) {
-            double c = (a * fb - b * fa) / (fb - fa);
-            double fc = area(c, airKgPerS) - wanted;
-            if (fc > 0.0) {
-                b = c;
-                fb = fc;
-                fa *= 0.5;
-            } else {
-                a = c;
-                fa = fc;
-                fb *= 0.5;
-            }
-        }
-        return 0.5 * (a + b);
+        wantedM2 = airKgPerS / flux;
+        wantedAir = airKgPerS;
+        return root(0.0, ThrottlePlate.WIDE_OPEN, NEAR_RAD);
+    }
+
+    @Override
+    double imbalance(double theta) {
+        return area(theta, wantedAir) - wantedM2;
     }
 
     private double area(double theta, double airKgPerS) {
@@ -195,16 +192,16 @@ public final class FuelModel {
         private double jetShare;
         private double opening;
 
-        SideModel(BuildSheet sheet, SideName name, double levelM) {
+        SideModel(BuildSheet sheet, SideName name, double levelM, Coefficients k) {
             Carburetor c = sheet.carburetor();
             var b = c.barrels(name);
             bores = c.count() * b.bores();
-            plate = new ThrottlePlate(b);
+            plate = new ThrottlePlate(b, k);
             double density = sheet.ambient().densityKgPerM3();
             network = new IdleNetwork(b, plate, sheet.fuel(), sheet.ambient().pressurePa(), density,
-                    levelM);
-            well = new MainWell(b, sheet.fuel(), density, levelM);
-            enrichment = new Enrichment(b);
+                    levelM, k);
+            well = new MainWell(b, sheet.fuel(), density, levelM, k);
+            enrichment = new Enrichment(b, k);
         }
 
         double area(double theta) {

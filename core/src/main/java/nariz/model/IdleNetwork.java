@@ -17,19 +17,9 @@ import nariz.units.Units;
  * <p>Slot and port dimensions are family defaults, since no sheet gives them; the estimator's corrections absorb
  * their error (docs/model.md, table "Dimensions no sheet gives").
  */
-public final class IdleNetwork {
-    private static final double FEED_C = 0.75;
-    private static final double BLEED_C = 0.75;
-    private static final double OUT_C = 0.6;
-    private static final double ABOVE_C = 0.24;
-    private static final double LIFT_M = 0.018;
+public final class IdleNetwork extends BracketedRoot {
     private static final double GRAVITY = 9.81;
-    private static final double PORT_M2_PER_TURN = 0.27e-6;
-    private static final double PORT_LIMIT_M2 = 2.5e-6;
-    private static final double SLOT_WIDTH_M = 0.37e-3;
-    private static final double SLOT_HEIGHT_M = 4.8e-3;
-    private static final double SLOT_START_M = 0.33e-3;
-    private static final double SLOT_SOFTNESS_M = 0.25e-3;
+    private static final double NEAR_PA = 0.5;
 
     private final ThrottlePlate plate;
     private final double fuelDensity;
@@ -39,6 +29,17 @@ public final class IdleNetwork {
     private final double bleed;
     private final double port;
     private final double liftPa;
+    private final double outC;
+    private final double aboveC;
+    private final double slotWidthM;
+    private final double slotHeightM;
+    private final double slotStartM;
+    private final double softnessM;
+
+    private double outM2;
+    private double airM2;
+    private double manifoldPa;
+    private double mainWellPa;
 
     private double fuelKgPerS;
     private double portShare;
@@ -52,19 +53,27 @@ public final class IdleNetwork {
      * @param ambientPa barometric pressure, Pa
      * @param airDensity air density above the plates, kg/m³
      * @param levelM fuel level above its setting, m
+     * @param k coefficients
      */
     public IdleNetwork(Barrels b, ThrottlePlate plate, Fuel fuel, double ambientPa, double airDensity,
-            double levelM) {
+            double levelM, Coefficients k) {
         this.plate = plate;
         this.fuelDensity = fuel.densityKgPerM3();
         this.airDensity = airDensity;
         this.ambientPa = ambientPa;
-        feed = FEED_C * Units.holeArea(b.idleFeedM());
-        bleed = BLEED_C * Units.holeArea(b.idleBleedM());
-        double open = PORT_M2_PER_TURN * b.screwTurns();
+        feed = k.of(Coefficient.IDLE_FEED_DISCHARGE) * Units.holeArea(b.idleFeedM());
+        bleed = k.of(Coefficient.IDLE_BLEED_DISCHARGE) * Units.holeArea(b.idleBleedM());
+        double open = k.of(Coefficient.PORT_PER_TURN) * b.screwTurns();
         // A needle stops mattering once its ring is wider than the hole behind it.
-        port = OUT_C * open / Math.sqrt(1.0 + (open / PORT_LIMIT_M2) * (open / PORT_LIMIT_M2));
-        liftPa = fuelDensity * GRAVITY * (LIFT_M - levelM);
+        double bare = open / k.of(Coefficient.PORT_LIMIT);
+        outC = k.of(Coefficient.PORT_DISCHARGE);
+        aboveC = k.of(Coefficient.UPPER_SLOT_DISCHARGE);
+        slotWidthM = k.of(Coefficient.SLOT_WIDTH);
+        slotHeightM = k.of(Coefficient.SLOT_HEIGHT);
+        slotStartM = k.of(Coefficient.SLOT_START);
+        softnessM = k.of(Coefficient.SLOT_SOFTNESS);
+        port = outC * open / Math.sqrt(1.0 + bare * bare);
+        liftPa = fuelDensity * GRAVITY * (k.of(Coefficient.IDLE_LIFT) - levelM);
     }
 
     /**
@@ -76,8 +85,8 @@ public final class IdleNetwork {
      * @return fuel through the feed restriction, kg/s, not negative
      */
     public double solve(double thetaRad, double manifoldPa, double mainWellPa) {
-        double slot = OUT_C * SLOT_WIDTH_M * slotBelow(thetaRad);
-        double above = ABOVE_C * SLOT_WIDTH_M * SLOT_HEIGHT_M - ABOVE_C / OUT_C * slot;
+        double slot = outC * slotWidthM * slotBelow(thetaRad);
+        double above = aboveC * slotWidthM * slotHeightM - aboveC / outC * slot;
         double out = port + slot;
         portShare = out > 0.0 ? port / out : 0.0;
         double dead = mainWellPa + liftPa;
@@ -86,63 +95,39 @@ public final class IdleNetwork {
             fuelKgPerS = 0.0;
             return 0.0;
         }
-        double s = root(dead, top, out, bleed + Math.max(above, 0.0), manifoldPa, mainWellPa);
-        fuelKgPerS = feedFlow(s, mainWellPa);
+        outM2 = out;
+        airM2 = bleed + Math.max(above, 0.0);
+        this.manifoldPa = manifoldPa;
+        this.mainWellPa = mainWellPa;
+        fuelKgPerS = feedFlow(root(dead, top, NEAR_PA));
         return fuelKgPerS;
     }
 
-    private double root(double low, double high, double out, double air, double manifoldPa, double mainWellPa) {
-        // Illinois variant of false position (Dahlquist and Bjorck 1974, section 6.4.2): bracketed, no derivative.
-        double a = low;
-        double b = high;
-        double fa = imbalance(a, out, air, manifoldPa, mainWellPa);
-        double fb = imbalance(b, out, air, manifoldPa, mainWellPa);
-        if (fa >= 0.0) {
-            return a;
-        }
-        for (int i = 0; i < 40 && b - a > 0.5; i++) {
-            double c = (a * fb - b * fa) / (fb - fa);
-            double fc = imbalance(c, out, air, manifoldPa, mainWellPa);
-            if (fc > 0.0) {
-                b = c;
-                fb = fc;
-                fa *= 0.5;
-            } else {
-                a = c;
-                fa = fc;
-                fb *= 0.5;
-            }
-            if (Math.abs(fc) < 1e-14) {
-                return c;
-            }
-        }
-        return 0.5 * (a + b);
-    }
-
-    private double imbalance(double s, double out, double air, double manifoldPa, double mainWellPa) {
-        double i = feedFlow(s, mainWellPa);
-        double b = air * Math.sqrt(2.0 * airDensity * s);
+    @Override
+    double imbalance(double s) {
+        double i = feedFlow(s);
+        double b = airM2 * Math.sqrt(2.0 * airDensity * s);
         double upstream = ambientPa - s;
         double drop = Math.min(upstream - manifoldPa, (1.0 - CompressibleFlow.CRITICAL) * upstream);
         double left = (i + b) * (i / fuelDensity + b / airDensity);
-        return Math.sqrt(left) - out * Math.sqrt(2.0 * Math.max(drop, 0.0));
+        return Math.sqrt(left) - outM2 * Math.sqrt(2.0 * Math.max(drop, 0.0));
     }
 
-    private double feedFlow(double s, double mainWellPa) {
+    private double feedFlow(double s) {
         double drive = s - mainWellPa - liftPa;
         return drive > 0.0 ? feed * Math.sqrt(2.0 * fuelDensity * drive) : 0.0;
     }
 
     /** Uncovered slot height below the plate edge, m; the ends are rounded over a quarter of a millimetre. */
     private double slotBelow(double thetaRad) {
-        double e = plate.edgeTravel(thetaRad) - SLOT_START_M;
-        double rounded = softPlus(e) - softPlus(e - SLOT_HEIGHT_M);
-        return Math.clamp(rounded, 0.0, SLOT_HEIGHT_M);
+        double e = plate.edgeTravel(thetaRad) - slotStartM;
+        double rounded = softPlus(e) - softPlus(e - slotHeightM);
+        return Math.clamp(rounded, 0.0, slotHeightM);
     }
 
-    private static double softPlus(double e) {
-        double x = e / SLOT_SOFTNESS_M;
-        return x > 30.0 ? e : SLOT_SOFTNESS_M * Math.log1p(Math.exp(x));
+    private double softPlus(double e) {
+        double x = e / softnessM;
+        return x > 30.0 ? e : softnessM * Math.log1p(Math.exp(x));
     }
 
     /** {@return the share of the last solution's fuel that leaves through the curb-idle port, 0 to 1} */

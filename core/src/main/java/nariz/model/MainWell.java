@@ -18,20 +18,10 @@ import nariz.units.Units;
  * homogeneous flow as in {@link IdleNetwork}. With no main flow x is what the idle feed needs. Because idle feed is
  * taken behind the jet, a richer idle circuit is partly given back by the main circuit once that flows.
  */
-public final class MainWell {
-    private static final double JET_C = 1.0;
-    /** C_j = JET_C / (1 + REYNOLDS / sqrt(Re)). */
-    private static final double REYNOLDS = 10.0;
+public final class MainWell extends BracketedRoot {
     private static final double KINEMATIC_VISCOSITY = 5.5e-7;
-    /** Part of the idle feed that is drawn from behind the jets. */
-    private static final double FROM_WELL = 1.0;
-    private static final double COMPETES_PA = 120.0;
-    private static final double BLEED_C = 0.70;
-    private static final double NOZZLE_C = 0.75;
-    private static final double NOZZLE_OVER_VENTURI = 0.12;
-    private static final double SPILL_M = 0.017;
     private static final double GRAVITY = 9.81;
-    private static final double PULSATION_PA = 25.0;
+    private static final double NEAR_PA = 0.05;
 
     private final double fuelDensity;
     private final double airDensity;
@@ -40,7 +30,15 @@ public final class MainWell {
     private final double nozzle;
     private final double spillPa;
 
+    private final double jetC;
+    private final double reynolds;
+    private final double competesPa;
+    private final double pulsationPa;
+
     private double suctionPa;
+    private double pullPa;
+    private double jetM2;
+    private double drawnKgPerS;
 
     /**
      * Sets up one bore.
@@ -49,15 +47,21 @@ public final class MainWell {
      * @param fuel fuel
      * @param airDensity air density above the venturi, kg/m³
      * @param levelM fuel level above its setting, m
+     * @param k coefficients
      */
-    public MainWell(Barrels b, Fuel fuel, double airDensity, double levelM) {
+    public MainWell(Barrels b, Fuel fuel, double airDensity, double levelM, Coefficients k) {
         fuelDensity = fuel.densityKgPerM3();
         this.airDensity = airDensity;
         double throat = Units.holeArea(b.venturiM());
-        gainOverArea2 = gain(b.booster()) / (2.0 * airDensity * throat * throat);
-        bleed = BLEED_C * Units.holeArea(b.highSpeedBleedM());
-        nozzle = NOZZLE_C * Units.holeArea(NOZZLE_OVER_VENTURI * b.venturiM());
-        spillPa = fuelDensity * GRAVITY * (SPILL_M - levelM);
+        gainOverArea2 = k.of(Coefficient.BOOSTER) * gain(b.booster()) / (2.0 * airDensity * throat * throat);
+        bleed = k.of(Coefficient.WELL_BLEED_DISCHARGE) * Units.holeArea(b.highSpeedBleedM());
+        nozzle = k.of(Coefficient.NOZZLE_DISCHARGE)
+                * Units.holeArea(k.of(Coefficient.NOZZLE_SHARE) * b.venturiM());
+        spillPa = fuelDensity * GRAVITY * (k.of(Coefficient.SPILL) - levelM);
+        jetC = k.of(Coefficient.JET_DISCHARGE);
+        reynolds = k.of(Coefficient.JET_REYNOLDS);
+        competesPa = k.of(Coefficient.GIVE_BACK);
+        pulsationPa = k.of(Coefficient.PULSATION);
     }
 
     private static double gain(Booster kind) {
@@ -72,7 +76,7 @@ public final class MainWell {
     private double jet(double areaM2, double suctionPa) {
         double speed = Math.sqrt(2.0 * Math.max(suctionPa, 1e-3) / fuelDensity);
         double diameter = Math.sqrt(4.0 / Math.PI * areaM2);
-        return JET_C * areaM2 / (1.0 + REYNOLDS / Math.sqrt(speed * diameter / KINEMATIC_VISCOSITY));
+        return jetC * areaM2 / (1.0 + reynolds / Math.sqrt(speed * diameter / KINEMATIC_VISCOSITY));
     }
 
     /**
@@ -87,13 +91,16 @@ public final class MainWell {
         double signal = gainOverArea2 * airKgPerS * airKgPerS - spillPa;
         // The intake pulses smear the start: a soft threshold in place of a hard one.
         double pull = soft(signal) - soft(-spillPa);
-        double drawn = FROM_WELL * idleKgPerS * pull / (pull + COMPETES_PA);
+        double drawn = idleKgPerS * pull / (pull + competesPa);
         double idleSuction = suctionFor(drawn, jetM2);
         suctionPa = idleSuction;
-        if (pull <= idleSuction || imbalance(idleSuction, pull, jetM2, drawn) >= 0.0) {
+        pullPa = pull;
+        this.jetM2 = jetM2;
+        drawnKgPerS = drawn;
+        if (pull <= idleSuction || imbalance(idleSuction) >= 0.0) {
             return 0.0;
         }
-        suctionPa = root(idleSuction, pull, jetM2, drawn);
+        suctionPa = root(idleSuction, pull, NEAR_PA);
         return Math.max(0.0, jet(jetM2, suctionPa) * Math.sqrt(2.0 * fuelDensity * suctionPa) - drawn);
     }
 
@@ -107,37 +114,17 @@ public final class MainWell {
         return x;
     }
 
-    private static double soft(double pa) {
-        double z = pa / PULSATION_PA;
-        return z > 30.0 ? pa : PULSATION_PA * Math.log1p(Math.exp(z));
+    private double soft(double pa) {
+        double z = pa / pulsationPa;
+        return z > 30.0 ? pa : pulsationPa * Math.log1p(Math.exp(z));
     }
 
-    private double root(double low, double high, double jetM2, double drawnKgPerS) {
-        double a = low;
-        double b = high;
-        double fa = imbalance(a, high, jetM2, drawnKgPerS);
-        double fb = imbalance(b, high, jetM2, drawnKgPerS);
-        for (int i = 0; i < 40 && b - a > 0.05; i++) {
-            double c = (a * fb - b * fa) / (fb - fa);
-            double fc = imbalance(c, high, jetM2, drawnKgPerS);
-            if (fc > 0.0) {
-                b = c;
-                fb = fc;
-                fa *= 0.5;
-            } else {
-                a = c;
-                fa = fc;
-                fb *= 0.5;
-            }
-        }
-        return 0.5 * (a + b);
-    }
-
-    private double imbalance(double x, double pull, double jetM2, double drawnKgPerS) {
+    @Override
+    double imbalance(double x) {
         double f = Math.max(0.0, jet(jetM2, x) * Math.sqrt(2.0 * fuelDensity * x) - drawnKgPerS);
         double air = bleed * Math.sqrt(2.0 * airDensity * x);
         double left = (f + air) * (f / fuelDensity + air / airDensity);
-        return Math.sqrt(left) - nozzle * Math.sqrt(2.0 * Math.max(pull - x, 0.0));
+        return Math.sqrt(left) - nozzle * Math.sqrt(2.0 * Math.max(pullPa - x, 0.0));
     }
 
     /** {@return suction on the jets in the last solution, Pa} */

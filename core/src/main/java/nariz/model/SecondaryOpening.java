@@ -13,11 +13,6 @@ import nariz.units.Units;
  * Start and end speeds are family defaults; a spring of strength s moves both by sqrt(s).
  */
 public final class SecondaryOpening {
-    private static final double DIAPHRAGM_START = 55.0;
-    private static final double DIAPHRAGM_END = 105.0;
-    private static final double AIR_VALVE_START = 22.0;
-    private static final double AIR_VALVE_END = 72.0;
-
     private final Opening opening;
     private final double throatM2;
     private final double start;
@@ -27,8 +22,9 @@ public final class SecondaryOpening {
      * Sets up the opening of all carburetors together.
      *
      * @param c carburetor
+     * @param k coefficients
      */
-    public SecondaryOpening(Carburetor c) {
+    public SecondaryOpening(Carburetor c, Coefficients k) {
         opening = c.opening();
         double primary = c.count() * c.primary().bores() * Units.holeArea(c.primary().venturiM());
         double secondary = c.count() * c.secondary().bores() * Units.holeArea(c.secondary().venturiM());
@@ -36,13 +32,13 @@ public final class SecondaryOpening {
         switch (opening.kind()) {
             case DIAPHRAGM -> {
                 throatM2 = primary;
-                start = DIAPHRAGM_START * stiff;
-                end = DIAPHRAGM_END * stiff;
+                start = k.of(Coefficient.DIAPHRAGM_START) * stiff;
+                end = k.of(Coefficient.DIAPHRAGM_END) * stiff;
             }
             case AIR_VALVE -> {
                 throatM2 = primary + secondary;
-                start = AIR_VALVE_START * stiff;
-                end = AIR_VALVE_END * stiff;
+                start = k.of(Coefficient.AIR_VALVE_START) * stiff;
+                end = k.of(Coefficient.AIR_VALVE_END) * stiff;
             }
             default -> {
                 throatM2 = primary;

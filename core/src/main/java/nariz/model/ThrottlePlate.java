@@ -18,26 +18,26 @@ public final class ThrottlePlate {
     private static final double LEAN = 10.0 * Units.DEG;
     private static final double COS_LEAN = Math.cos(LEAN);
     private static final double SIN_LEAN = Math.sin(LEAN);
-    private static final double DISCHARGE = 0.8;
-    private static final double CLEARANCE_SHARE = 0.003;
-    private static final double LOSS = 0.35;
 
     private final double boreAreaM2;
     private final double radiusM;
     private final double extraM2;
     private final double venturiTerm;
+    private final double discharge;
 
     /**
      * Sets up one bore.
      *
      * @param b side it belongs to
+     * @param k coefficients
      */
-    public ThrottlePlate(Barrels b) {
+    public ThrottlePlate(Barrels b, Coefficients k) {
         boreAreaM2 = Units.holeArea(b.boreM());
         radiusM = 0.5 * b.boreM();
-        extraM2 = CLEARANCE_SHARE * boreAreaM2 + Units.holeArea(b.plateHoleM());
+        extraM2 = k.of(Coefficient.PLATE_CLEARANCE) * boreAreaM2 + Units.holeArea(b.plateHoleM());
         double throat = Units.holeArea(b.venturiM());
-        venturiTerm = LOSS / (throat * throat);
+        discharge = k.of(Coefficient.PLATE_DISCHARGE);
+        venturiTerm = k.of(Coefficient.VENTURI_LOSS) / (throat * throat);
     }
 
     /**
@@ -48,7 +48,7 @@ public final class ThrottlePlate {
      */
     public double effectiveArea(double thetaRad) {
         double open = boreAreaM2 * (1.0 - Math.cos(thetaRad + LEAN) / COS_LEAN) + extraM2;
-        double plate = DISCHARGE * open;
+        double plate = discharge * open;
         return plate / Math.sqrt(1.0 + venturiTerm * plate * plate);
     }
 

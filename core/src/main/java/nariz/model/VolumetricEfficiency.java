@@ -15,12 +15,12 @@ import nariz.build.Engine;
  */
 public final class VolumetricEfficiency {
     private static final double GAMMA = 1.35;
-    private static final double CURVATURE = 0.33;
     /** Heating of the charge on its way past plate and ports, K. */
     private static final double CHARGE_HEATING_K = 10.0;
 
     private final double displacementM3;
     private final double compression;
+    private final double curvature;
     private final double peak;
     private final double peakRpm;
     private final double exhaustPa;
@@ -31,11 +31,13 @@ public final class VolumetricEfficiency {
      *
      * @param engine engine
      * @param ambient surrounding air
+     * @param k coefficients
      */
-    public VolumetricEfficiency(Engine engine, Ambient ambient) {
+    public VolumetricEfficiency(Engine engine, Ambient ambient, Coefficients k) {
         displacementM3 = engine.displacementM3();
         compression = engine.compression();
-        peak = switch (engine.cam()) {
+        curvature = k.of(Coefficient.FILLING_CURVATURE);
+        peak = k.of(Coefficient.FILLING) * switch (engine.cam()) {
             case MILD -> 0.82;
             case MEDIUM -> 0.83;
             case BIG -> 0.85;
@@ -47,7 +49,7 @@ public final class VolumetricEfficiency {
             case BIG -> 0.68;
             case WILD -> 0.72;
         };
-        peakRpm = byCam * engine.redlineRpm();
+        peakRpm = k.of(Coefficient.FILLING_PEAK) * byCam * engine.redlineRpm();
         exhaustPa = 1.03 * ambient.pressurePa();
         chargeK = ambient.temperatureK() + CHARGE_HEATING_K;
     }
@@ -61,7 +63,7 @@ public final class VolumetricEfficiency {
      */
     public double at(double rpm, double manifoldPa) {
         double x = rpm / peakRpm - 1.0;
-        double g = peak * (1.0 - CURVATURE * x * x);
+        double g = peak * (1.0 - curvature * x * x);
         double r1 = compression - 1.0;
         double residual = (exhaustPa / manifoldPa + GAMMA - 1.0) / (GAMMA * r1);
         return Math.clamp(g * (compression / r1 - residual), 0.2, 1.0);

@@ -37,7 +37,7 @@ public class ElementsTest {
 
     @Test
     public void fillingFallsWithThrottlingAndPeaksInTheMiddle() {
-        VolumetricEfficiency v = new VolumetricEfficiency(SHEET.engine(), SHEET.ambient());
+        VolumetricEfficiency v = new VolumetricEfficiency(SHEET.engine(), SHEET.ambient(), Coefficients.STANDARD);
         // Hand value at the peak speed, p_e/p_i = 1.03/1: 0.83 (9.4/8.4 - (1.03 + 0.35)/(1.35 * 8.4)) = 0.8278.
         assertThat(v.at(0.66 * 5600, 98600)).isEqualTo(0.8278, within(5e-4));
         assertThat(v.at(800, 38e3)).isBetween(0.5, 0.62);
@@ -48,7 +48,7 @@ public class ElementsTest {
 
     @Test
     public void plateAreaRunsFromClearanceToTheVenturisShare() {
-        ThrottlePlate p = new ThrottlePlate(PRIMARY);
+        ThrottlePlate p = new ThrottlePlate(PRIMARY, Coefficients.STANDARD);
         double bore = Units.holeArea(0.0395);
         assertThat(p.effectiveArea(0)).isEqualTo(0.8 * 0.003 * bore, within(1e-9));
         // Wide open: plate 0.8 * 1.003 bore, venturi 28.5 mm over sqrt(0.35), in series: 7.25e-4 m².
@@ -62,7 +62,7 @@ public class ElementsTest {
 
     @Test
     public void enrichmentOpensOverItsBandAroundTheRating() {
-        Enrichment e = new Enrichment(PRIMARY);
+        Enrichment e = new Enrichment(PRIMARY, Coefficients.STANDARD);
         assertThat(e.opening(8.0 * Units.INHG, 0)).isZero();
         assertThat(e.opening(6.5 * Units.INHG, 0)).isEqualTo(0.5, within(1e-9));
         assertThat(e.opening(5.0 * Units.INHG, 0)).isEqualTo(1.0);
@@ -75,7 +75,7 @@ public class ElementsTest {
         String rods = Samples.sheet().replace("block-metered-4", "rod-metered-4")
                 .replace("\"powerValve\": \"6.5 inHg\",", "\"rodCruise\": \"40 thou\", \"rodPower\": \"30 thou\",")
                 .replace("\"powerChannelRestriction\": \"28 thou\"", "\"stepUpSpring\": \"5 inHg\"");
-        Enrichment e = new Enrichment(BuildSheetReader.parse("rods.json", rods).carburetor().primary());
+        Enrichment e = new Enrichment(BuildSheetReader.parse("rods.json", rods).carburetor().primary(), Coefficients.STANDARD);
         double thou2 = Math.PI / 4 * 25.4e-6 * 25.4e-6;
         assertThat(e.closedM2()).isEqualTo(thou2 * (61 * 61 - 40 * 40), within(1e-12));
         assertThat(e.extraM2()).isEqualTo(thou2 * (40 * 40 - 30 * 30), within(1e-12));
@@ -83,7 +83,7 @@ public class ElementsTest {
 
     @Test
     public void mainWellGivesNothingBelowTheSpillPointAndFollowsAirAboveIt() {
-        MainWell w = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0);
+        MainWell w = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0, Coefficients.STANDARD);
         double jet = Units.holeArea(PRIMARY.mainJetM());
         assertThat(w.solve(0.002, jet, 0)).isLessThan(2e-5);
         double at20 = w.solve(0.020, jet, 0);
@@ -98,8 +98,8 @@ public class ElementsTest {
     @Test
     public void biggerBleedLeansMoreTheMoreAirFlows() {
         BuildSheet big = Part.HIGH_SPEED_AIR_BLEED.fit(SHEET, SideName.PRIMARY, 42);
-        MainWell a = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0);
-        MainWell b = new MainWell(big.carburetor().primary(), SHEET.fuel(), AIR, 0);
+        MainWell a = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0, Coefficients.STANDARD);
+        MainWell b = new MainWell(big.carburetor().primary(), SHEET.fuel(), AIR, 0, Coefficients.STANDARD);
         double jet = Units.holeArea(PRIMARY.mainJetM());
         double low = b.solve(0.015, jet, 0) / a.solve(0.015, jet, 0);
         double high = b.solve(0.035, jet, 0) / a.solve(0.035, jet, 0);
@@ -109,8 +109,8 @@ public class ElementsTest {
 
     @Test
     public void idleWellBalances() {
-        ThrottlePlate p = new ThrottlePlate(PRIMARY);
-        IdleNetwork n = new IdleNetwork(PRIMARY, p, SHEET.fuel(), 98600, AIR, 0);
+        ThrottlePlate p = new ThrottlePlate(PRIMARY, Coefficients.STANDARD);
+        IdleNetwork n = new IdleNetwork(PRIMARY, p, SHEET.fuel(), 98600, AIR, 0, Coefficients.STANDARD);
         double idle = n.solve(3 * Units.DEG, 38e3, 0);
         // Two bores of such a network feed 6.5 g/s of idle air at phi 1: 2.2e-4 kg/s each.
         assertThat(idle).isBetween(1.2e-4, 3.4e-4);
@@ -123,13 +123,13 @@ public class ElementsTest {
     @Test
     public void shutScrewsAndShutSlotGiveNoFuel() {
         Barrels shut = Part.MIXTURE_SCREW.fit(SHEET, SideName.PRIMARY, 0).carburetor().primary();
-        IdleNetwork n = new IdleNetwork(shut, new ThrottlePlate(shut), SHEET.fuel(), 98600, AIR, 0);
+        IdleNetwork n = new IdleNetwork(shut, new ThrottlePlate(shut, Coefficients.STANDARD), SHEET.fuel(), 98600, AIR, 0, Coefficients.STANDARD);
         assertThat(n.solve(0, 38e3, 0)).isLessThan(2e-5);
     }
 
     @Test
     public void secondariesFollowTheLinkage() {
-        SecondaryOpening s = new SecondaryOpening(SHEET.carburetor());
+        SecondaryOpening s = new SecondaryOpening(SHEET.carburetor(), Coefficients.STANDARD);
         assertThat(s.angle(30 * Units.DEG, 0.05, AIR)).isEqualTo(0.5 * Units.DEG, within(1e-9));
         assertThat(s.angle(60 * Units.DEG, 0.05, AIR)).isEqualTo((0.5 + 79.5 * 0.5) * Units.DEG, within(1e-9));
         assertThat(s.angle(80 * Units.DEG, 0.05, AIR)).isEqualTo(80 * Units.DEG, within(1e-9));

@@ -1,4 +1,4 @@
-package nariz.sim;
+package nariz.exam;
 
 import java.util.List;
 import java.util.Locale;
@@ -13,6 +13,7 @@ import nariz.advice.Verdict;
 import nariz.build.BuildSheet;
 import nariz.log.DriveLog;
 import nariz.model.Circuit;
+import nariz.sim.PracticeCase;
 
 /** Puts the estimator through cases whose answers are known and prints what came out, misses included. */
 public final class Accuracy {

@@ -1,0 +1,154 @@
+package nariz.exam;
+
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.NamedCsvRecord;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Stream;
+import nariz.advice.Regime;
+import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
+import nariz.log.DriveLog;
+import nariz.log.LogReader;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * A drive from a simulator that is not part of this project, with its answer, as it lies in a folder beside it.
+ *
+ * @param name letter of the drive
+ * @param sheet what is fitted
+ * @param log what the logger recorded
+ * @param hidden what is wrong, in words; empty when nothing is
+ * @param fault whether what is wrong is a fault and no part
+ * @param meanError true mean of lambda/target - 1 by regime
+ * @param inside what only the simulator knows, by column name, SI where it says so in the folder's own notes
+ */
+public record ReferenceDrive(String name, BuildSheet sheet, DriveLog log, String hidden, boolean fault,
+        Map<Regime, Double> meanError, Map<String, double[]> inside) {
+    private static final Map<String, Regime> REGIMES = Map.of("idle", Regime.IDLE, "transfer", Regime.TRANSFER,
+            "cruise", Regime.CRUISE, "moderate", Regime.MODERATE, "power", Regime.POWER, "wot", Regime.FULL);
+    private static final Map<String, String> HOLES = holes();
+
+    /**
+     * Reads every drive of a folder.
+     *
+     * @param folder with {@code drive-X.csv}, {@code .sheet.json}, {@code .answer.json} and {@code .inside.csv}
+     * @return drives in the order of their names
+     * @throws IOException when a file cannot be read
+     */
+    public static List<ReferenceDrive> all(Path folder) throws IOException {
+        List<ReferenceDrive> out = new ArrayList<>();
+        try (Stream<Path> files = Files.list(folder)) {
+            for (Path f : files.filter(p -> p.toString().endsWith(".sheet.json")).sorted().toList()) {
+                out.add(read(folder, f.getFileName().toString().replace(".sheet.json", "")));
+            }
+        }
+        return out;
+    }
+
+    private static ReferenceDrive read(Path folder, String stem) throws IOException {
+        JsonMapper json = JsonMapper.builder().build();
+        JsonNode answer = json.readTree(Files.readString(folder.resolve(stem + ".answer.json")));
+        String sheetJson = sheet(stem, json.readTree(Files.readString(folder.resolve(stem + ".sheet.json"))));
+        BuildSheet sheet = BuildSheetReader.parse(stem + ".sheet.json", sheetJson);
+        Map<Regime, Double> mean = new EnumMap<>(Regime.class);
+        answer.get("regimes").properties().forEach(e -> mean.put(REGIMES.get(e.getKey()),
+                e.getValue().get("mean_pct").asDouble() / 100));
+        List<String> hidden = new ArrayList<>();
+        boolean fault = false;
+        for (JsonNode h : answer.get("hidden")) {
+            fault |= h.has("fault");
+            hidden.add(h.has("fault") ? h.get("fault").asString().replace('_', ' ') : h.get("part").asString() + " "
+                    + h.get("fitted").asString() + " for " + h.get("healthy").asString());
+        }
+        return new ReferenceDrive(stem.substring(stem.length() - 1).toUpperCase(Locale.ROOT), sheet,
+                LogReader.read(folder.resolve(stem + ".csv"), sheet), String.join("; ", hidden), fault, mean,
+                inside(folder.resolve(stem + ".inside.csv")));
+    }
+
+    private static Map<String, double[]> inside(Path file) throws IOException {
+        Map<String, List<Double>> columns = new LinkedHashMap<>();
+        try (CsvReader<NamedCsvRecord> rows = CsvReader.builder().ofNamedCsvRecord(file)) {
+            for (NamedCsvRecord row : rows) {
+                row.getFieldsAsMap().forEach((k, v) -> columns.computeIfAbsent(k, x -> new ArrayList<>())
+                        .add(Double.valueOf(v)));
+            }
+        }
+        Map<String, double[]> out = new LinkedHashMap<>();
+        columns.forEach((k, v) -> out.put(k, v.stream().mapToDouble(Double::doubleValue).toArray()));
+        return out;
+    }
+
+    private static Map<String, String> holes() {
+        Map<String, String> m = new LinkedHashMap<>();
+        m.put("jet", "mainJet");
+        m.put("hsab", "highSpeedAirBleed");
+        m.put("ifr", "idleFeedRestriction");
+        m.put("iab", "idleAirBleed");
+        m.put("pvcr", "powerChannelRestriction");
+        return m;
+    }
+
+    /** The folder's own sheet words in {@code nariz-build/1}. */
+    private static String sheet(String name, JsonNode s) {
+        JsonNode e = s.get("engine");
+        Map<String, Object> engine = new LinkedHashMap<>();
+        engine.put("displacement", e.get("disp_l").asString() + " L");
+        engine.put("cylinders", e.get("cyl").asInt());
+        engine.put("compression", e.get("compression").asDouble());
+        engine.put("cam", e.get("cam").asString());
+        engine.put("idleSpeed", e.get("idle_rpm").asString() + " rpm");
+        engine.put("redline", e.get("redline").asString() + " rpm");
+        engine.put("manifold", e.get("manifold").asString());
+        engine.put("advance", e.get("vac_advance").asBoolean() ? "vacuum" : "centrifugal");
+        engine.put("transmission", e.get("transmission").asString());
+        boolean rods = "F2".equals(s.get("family").asString());
+        Map<String, Object> carburetor = new LinkedHashMap<>();
+        carburetor.put("family", rods ? "rod-metered-4" : "block-metered-4");
+        carburetor.put("primary", side(s, "pri", rods));
+        carburetor.put("secondary", side(s, "sec", false));
+        carburetor.put("secondaryOpening", Map.of(
+                "kind", s.get("sec_type").asString().replace("airvalve", "air-valve").replace("vacuum", "diaphragm"),
+                "start", s.get("sec_open_deg").asString() + " deg",
+                "restAngle", s.get("sec_stop_deg").asString() + " deg"));
+        carburetor.put("pump", Map.of("nozzle", s.get("pump_nozzle").asString() + " thou",
+                "tenStrokes", s.get("pump_cc10").asString() + " cc", "cam", s.get("pump_cam").asString()));
+        return JsonMapper.builder().build().writeValueAsString(Map.of("format", BuildSheetReader.FORMAT,
+                "name", name, "engine", engine, "ambient", Map.of("pressure", s.get("altitude_kpa").asString() + " kPa"),
+                "carburetor", carburetor));
+    }
+
+    private static Map<String, Object> side(JsonNode s, String p, boolean rods) {
+        Map<String, Object> out = new LinkedHashMap<>();
+        out.put("bores", s.get("n_" + p).asInt());
+        out.put("bore", s.get(p + "_bore_mm").asString() + " mm");
+        out.put("venturi", s.get(p + "_venturi_mm").asString() + " mm");
+        out.put("booster", s.get(p + "_booster").asString());
+        HOLES.forEach((theirs, ours) -> {
+            JsonNode v = s.get(p + "_" + theirs);
+            if (v != null && v.asDouble() > 0) {
+                out.put(ours, v.asString() + " thou");
+            }
+        });
+        out.put("mixtureScrew", s.get(p + "_screw").asString() + " turns");
+        if (s.has(p + "_pv")) {
+            double pv = s.get(p + "_pv").asDouble();
+            out.put("powerValve", pv > 0 ? pv + " inHg" : "plugged");
+        }
+        if (rods) {
+            out.put("rodCruise", s.get("rod_cruise").asString() + " thou");
+            out.put("rodPower", s.get("rod_power").asString() + " thou");
+            out.put("stepUpSpring", s.get("stepup").asString() + " inHg");
+        }
+        out.put("plateBypassHole", "pri".equals(p) ? s.get("plate_hole_mm").asString() + " mm" : "0 mm");
+        return out;
+    }
+}

@@ -1,0 +1,166 @@
+package nariz.exam;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.Consumer;
+import nariz.advice.Advice;
+import nariz.advice.Analysis;
+import nariz.advice.Change;
+import nariz.advice.Hypothesis;
+import nariz.advice.Regime;
+import nariz.advice.RegimePrediction;
+import nariz.advice.Strategy;
+import nariz.advice.Verdict;
+import nariz.fit.Cell;
+import nariz.fit.Estimate;
+import nariz.fit.Observation;
+import nariz.model.Circuit;
+import nariz.units.Units;
+
+/** Compares model and estimate with the inside of drives from another simulator, as Markdown tables. */
+public final class ReferenceReport {
+    private static final double FAR_S = 0.15;
+
+    private ReferenceReport() {
+    }
+
+    /**
+     * Writes the report.
+     *
+     * @param drives what to compare with
+     * @param line receives a line at a time
+     */
+    public static void write(List<ReferenceDrive> drives, Consumer<String> line) {
+        List<Analysis> all = drives.stream().map(d -> Analysis.of(d.sheet(), d.log(), Strategy.BALANCED)).toList();
+        line.accept("| drive | hidden | answer |");
+        line.accept("|---|---|---|");
+        for (int i = 0; i < drives.size(); i++) {
+            line.accept("| " + drives.get(i).name() + " | " + (drives.get(i).hidden().isEmpty() ? "nothing"
+                    : drives.get(i).hidden()) + " | " + answer(all.get(i).advice()) + " |");
+        }
+        line.accept("");
+        line.accept("| drive | air, model/true | plate, model - true, deg | idle-circuit share, model - true, points: "
+                + "idle | transfer | above |");
+        line.accept("|---|---|---|---|---|---|");
+        for (int i = 0; i < drives.size(); i++) {
+            line.accept(physics(drives.get(i), all.get(i)));
+        }
+        line.accept("");
+        line.accept("| drive | true/sheet and estimate: idle + transfer | main + power | secondary idle "
+                + "| secondary main |");
+        line.accept("|---|---|---|---|---|");
+        for (int i = 0; i < drives.size(); i++) {
+            line.accept(corrections(drives.get(i), all.get(i)));
+        }
+        line.accept("");
+        line.accept("| drive | mean error in %, estimated / true: " + String.join(" | ", Arrays.stream(Regime.values())
+                .map(Regime::label).toList()) + " |");
+        line.accept("|---|---|---|---|---|---|---|");
+        for (int i = 0; i < drives.size(); i++) {
+            line.accept(errors(drives.get(i), all.get(i).advice()));
+        }
+    }
+
+    private static String answer(Advice a) {
+        if (a.verdict() == Verdict.CHANGE) {
+            return String.join("; ", a.changes().stream().map(c -> c.title() + (c.now() ? "" : " (later)")).toList());
+        }
+        return a.verdict().key() + a.hypotheses().stream().filter(Hypothesis::fault).findFirst()
+                .filter(h -> a.verdict() == Verdict.CHECK_FIRST).map(h -> " (" + h.label() + ")").orElse("");
+    }
+
+    /** Row of the inside table nearest a time, or -1. */
+    private static int at(ReferenceDrive d, double timeS) {
+        double[] t = d.inside().get("t");
+        int i = Arrays.binarySearch(t, timeS);
+        i = i >= 0 ? i : Math.min(t.length - 1, -i - 1);
+        i = i > 0 && timeS - t[i - 1] < t[i] - timeS ? i - 1 : i;
+        return Math.abs(t[i] - timeS) < FAR_S ? i : -1;
+    }
+
+    private static String physics(ReferenceDrive d, Analysis a) {
+        Observation o = a.observation();
+        double[] air = new double[o.log().size()];
+        double[] plate = new double[air.length];
+        double[][] share = new double[3][air.length];
+        int[] k = new int[3];
+        int n = 0;
+        for (int i = 0; i < air.length; i++) {
+            int s = o.stateOf(i);
+            int row = at(d, o.log().timeS()[s]);
+            if (o.cellOf(i) < 0 || row < 0) {
+                continue;
+            }
+            air[n] = o.airKgPerS(s) / d.inside().get("air")[row];
+            plate[n++] = o.thetaRad(s) / Units.DEG - d.inside().get("th_p")[row];
+            double mine = (o.phi(Circuit.IDLE, s) + o.phi(Circuit.TRANSFER, s) + o.phi(Circuit.SECONDARY_IDLE, s))
+                    / o.predictedPhi(s);
+            double idle = d.inside().get("idle_p")[row] + d.inside().get("idle_s")[row];
+            double his = idle / (idle + d.inside().get("main_p")[row] + d.inside().get("main_s")[row]);
+            Regime g = a.regime(o.cellOf(i));
+            int where = g == Regime.IDLE ? 0 : (g == Regime.TRANSFER ? 1 : 2);
+            share[where][k[where]++] = 100 * (mine - his);
+        }
+        return String.format(Locale.ROOT, "| %s | %s | %s | %s | %s | %s |", d.name(), spread(air, n, 2),
+                spread(plate, n, 1), spread(share[0], k[0], 1), spread(share[1], k[1], 1), spread(share[2], k[2], 1));
+    }
+
+    /** Median and the 10th and 90th percentiles. */
+    private static String spread(double[] v, int n, int decimals) {
+        if (n == 0) {
+            return "-";
+        }
+        double[] s = Arrays.copyOf(v, n);
+        Arrays.sort(s);
+        String f = "%." + decimals + "f";
+        return String.format(Locale.ROOT, f + " (" + f + " to " + f + ")", s[n / 2], s[n / 10], s[n * 9 / 10]);
+    }
+
+    private static String corrections(ReferenceDrive d, Analysis a) {
+        Estimate e = a.estimate();
+        String[] columns = {"idle_p", "main_p", "idle_s", "main_s"};
+        List<List<Circuit>> mine = List.of(List.of(Circuit.IDLE, Circuit.TRANSFER),
+                List.of(Circuit.MAIN, Circuit.POWER), List.of(Circuit.SECONDARY_IDLE), List.of(Circuit.SECONDARY_MAIN));
+        StringBuilder out = new StringBuilder("| " + d.name());
+        for (int c = 0; c < columns.length; c++) {
+            double theirs = 0;
+            double sheet = 0;
+            double estimated = 0;
+            double low = 0;
+            double high = 0;
+            for (int i = 0; i < e.cells().size(); i++) {
+                Cell cell = e.cells().get(i);
+                int row = at(d, a.observation().log().timeS()[a.observation().stateOf(cell.longestSample())]);
+                if (row < 0) {
+                    continue;
+                }
+                double w = Math.min(cell.dwellS(), 5);
+                theirs += w * d.inside().get(columns[c])[row] * d.sheet().fuel().stoichAfr()
+                        / d.inside().get("air")[row];
+                for (Circuit k : mine.get(c)) {
+                    sheet += w * e.sheetPhi(i, k);
+                    estimated += w * e.sheetPhi(i, k) * e.correction(k);
+                    low += w * e.sheetPhi(i, k) * e.low(k);
+                    high += w * e.sheetPhi(i, k) * e.high(k);
+                }
+            }
+            out.append(sheet <= 1e-3 ? " | -" : String.format(Locale.ROOT, " | %.2f and %.2f (%.2f to %.2f)",
+                    theirs / sheet, estimated / sheet, low / sheet, high / sheet));
+        }
+        return out + " |";
+    }
+
+    private static String errors(ReferenceDrive d, Advice a) {
+        StringBuilder out = new StringBuilder("| " + d.name());
+        Map<Regime, Double> truth = d.meanError();
+        for (Regime g : Regime.values()) {
+            String mine = a.predicted().stream().map(RegimePrediction::before).filter(x -> x.regime() == g).findFirst()
+                    .map(x -> String.format(Locale.ROOT, "%.1f", 100 * x.mean())).orElse("-");
+            out.append(" | ").append(mine).append(" / ").append(truth.containsKey(g)
+                    ? String.format(Locale.ROOT, "%.1f", 100 * truth.get(g)) : "-");
+        }
+        return out + " |";
+    }
+}
