@@ -127,6 +127,16 @@ public final class Analysis {
     }
 
     /**
+     * Weight of a cell within its regime.
+     *
+     * @param cell index
+     * @return dwell, no more than a quarter of its regime's, s
+     */
+    public double weight(int cell) {
+        return scorer.weight(cell);
+    }
+
+    /**
      * Regime of a cell.
      *
      * @param cell index

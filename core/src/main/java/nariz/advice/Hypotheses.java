@@ -6,7 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import nariz.build.BuildSheet;
 import nariz.fit.Cell;
-import nariz.fit.CellModel;
+import nariz.fit.FaultShapes;
 import nariz.fit.Estimate;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -178,7 +178,7 @@ final class Hypotheses {
 
     /** A level that moves the mixture by more than a few per cent floods or starves the engine first. */
     private double[] level() {
-        double[] shape = CellModel.level(sheet, cells, 2e-3);
+        double[] shape = FaultShapes.level(sheet, cells, 2e-3);
         for (int i = 0; i < shape.length; i++) {
             shape[i] = Math.min(shape[i], 0.03);
         }
@@ -200,7 +200,7 @@ final class Hypotheses {
         }
         return List.of(
                 new Signature(Hypothesis.VACUUM_LEAK, "vacuum leak", 0.10, 3.0,
-                        CellModel.leak(sheet, cells, LEAK_M2), false,
+                        FaultShapes.leak(sheet, cells, LEAK_M2), false,
                         "lean at idle, less so with more air",
                         "with the engine idling, listen and feel along gaskets, hoses and shafts; pinch each vacuum "
                         + "hose in turn: the speed must not change. Unmetered air also wants the idle stop further in"

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nariz.build.BuildSheet;
 import nariz.fit.Cell;
-import nariz.fit.CellModel;
+import nariz.fit.Calibrated;
 import nariz.fit.Estimate;
 
 /**
@@ -35,7 +35,7 @@ final class Scorer {
         targetPhi = new double[m];
         weight = new double[m];
         regime = new Regime[m];
-        double[][] base = CellModel.phi(sheet, cells, 0.0);
+        double[][] base = Calibrated.STANDARD.phi(sheet, cells);
         for (int i = 0; i < m; i++) {
             targetPhi[i] = 1.0 / strategy.of(cells.get(i), sheet);
             regime[i] = Strategy.regime(cells.get(i), sheet, base[i]);
@@ -48,6 +48,10 @@ final class Scorer {
 
     Regime regime(int cell) {
         return regime[cell];
+    }
+
+    double weight(int cell) {
+        return weight[cell];
     }
 
     double targetPhi(int cell) {
@@ -77,12 +81,7 @@ final class Scorer {
 
     /** Phi in every cell with other parts. */
     double[] with(BuildSheet parts) {
-        double[][] changed = CellModel.phi(parts, estimate.cells(), estimate.shiftPa());
-        double[] out = new double[changed.length];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = estimate.phiWith(i, changed[i]);
-        }
-        return out;
+        return estimate.phiWith(parts);
     }
 
     double loss(double[] phi) {

@@ -2,126 +2,112 @@ package nariz.exam;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
-import nariz.advice.Advice;
-import nariz.advice.Analysis;
-import nariz.advice.Blame;
-import nariz.advice.Change;
-import nariz.advice.Strategy;
-import nariz.advice.Verdict;
-import nariz.build.BuildSheet;
-import nariz.log.DriveLog;
+import java.util.function.Predicate;
+import java.util.stream.LongStream;
 import nariz.model.Circuit;
-import nariz.sim.PracticeCase;
 
-/** Puts the estimator through cases whose answers are known and prints what came out, misses included. */
+/** Puts the adviser through cases whose answers are known and prints what came out, misses included. */
 public final class Accuracy {
-    /**
-     * Outcome of one case.
-     *
-     * @param truth what was hidden
-     * @param answer what the advice said
-     * @param right whether the advice blames a circuit that is really off, or rightly blames none
-     * @param wrongWay whether a change moves a hidden error further away, or a part is changed on a sound or faulty car
-     */
-    public record Outcome(String truth, String answer, boolean right, boolean wrongWay) {
-    }
-
-    private static final List<String> CHECKED = List.of("vacuum-leak", "exhaust-leak", "sensor-offset", "fuel-level",
-            "air-cleaner");
-
     private Accuracy() {
     }
 
     /**
-     * The demo and ten cases.
+     * Examines and reports.
      *
      * @param firstSeed seed of the first case
      * @param count how many
      * @param line receives the report, a line at a time, Markdown
-     * @param progress receives the share done, 0 to 1
+     * @param progress receives the share done, 0 to 1, from any thread
      */
     public static void report(long firstSeed, int count, Consumer<String> line, DoubleConsumer progress) {
-        line.accept("| seed | engine | hidden | answer | right |");
-        line.accept("|---|---|---|---|---|");
-        int right = 0;
-        int wrongWay = 0;
-        for (int i = 0; i < count; i++) {
-            PracticeCase c = PracticeCase.of(firstSeed + i);
-            Outcome o = judge(c);
-            right += o.right() ? 1 : 0;
-            wrongWay += o.wrongWay() ? 1 : 0;
-            line.accept(String.format(Locale.ROOT, "| %d | %.1f L, %d cyl, %s cam, %s | %s | %s | %s |", c.seed(),
-                    c.fitted().engine().displacementM3() * 1e3, c.fitted().engine().cylinders(),
-                    c.fitted().engine().cam().name().toLowerCase(Locale.ROOT),
-                    c.fitted().carburetor().family().key(), o.truth(), o.answer(),
-                    o.right() ? "yes" : (o.wrongWay() ? "NO, wrong way" : "NO")));
-            progress.accept((i + 1.0) / count);
-        }
+        AtomicInteger done = new AtomicInteger();
+        List<Examination.Outcome> all = LongStream.range(firstSeed, firstSeed + count).parallel().mapToObj(seed -> {
+            Examination.Outcome o = Examination.sit(PracticeCase.of(seed));
+            progress.accept(done.incrementAndGet() / (double) count);
+            return o;
+        }).toList();
+        summary(all, line);
         line.accept("");
-        line.accept(String.format(Locale.ROOT, "Right: %d of %d. Wrong-way or needless changes: %d.", right, count,
-                wrongWay));
+        line.accept("| seed | engine | hidden | answers, round by round | |");
+        line.accept("|---|---|---|---|---|");
+        all.forEach(o -> line.accept(row(o)));
     }
 
     /**
-     * Analyses one case and compares.
+     * Examines one case.
      *
-     * @param c case
-     * @return outcome
+     * @param seed seed
+     * @return whether the first answer was right
      */
-    public static Outcome judge(PracticeCase c) {
-        BuildSheet sheet = c.fitted();
-        DriveLog log = c.drive().log();
-        Advice a = Analysis.of(sheet, log, Strategy.BALANCED).advice();
-        String truth = truth(c);
-        if (a.verdict() == Verdict.CHECK_FIRST && c.faults().isEmpty()) {
-            // The tuner looks, finds nothing, and says so.
-            Advice b = Analysis.of(sheet, log, Strategy.BALANCED, CHECKED, () -> false).advice();
-            return judged(c, truth, "check-first, then " + answer(b), b);
+    public static boolean right(long seed) {
+        return Examination.sit(PracticeCase.of(seed)).right();
+    }
+
+    private static void summary(List<Examination.Outcome> all, Consumer<String> line) {
+        List<Examination.Outcome> parts = all.stream().filter(o -> !o.paper.errors().isEmpty()).toList();
+        List<Examination.Outcome> faulty = all.stream().filter(o -> !o.paper.faults().isEmpty()).toList();
+        List<Examination.Outcome> sound = all.stream().filter(o -> o.paper.errors().isEmpty()
+                && o.paper.faults().isEmpty()).toList();
+        int[] rounds = parts.stream().mapToInt(o -> o.tuned ? o.rounds : Examination.MOST_ROUNDS + 1).sorted().toArray();
+        line.accept("| measure | aim | result |");
+        line.accept("|---|---|---|");
+        line.accept(share("worst error blamed on the right circuit, engines with wrong parts", "95 %", parts,
+                o -> o.rightCircuit));
+        line.accept(share("... and on the very part", "", parts, o -> o.rightPart));
+        line.accept(share("a change the wrong way in the first round", "0", parts, o -> o.wrongWay));
+        line.accept(share("in tune at the end", "", parts, o -> o.tuned));
+        if (rounds.length > 0) {
+            line.accept(String.format(Locale.ROOT, "| rounds until in tune, median and 95th percentile (%d = not in %d)"
+                    + " | 2 and 3 | %d and %d |", Examination.MOST_ROUNDS + 1, Examination.MOST_ROUNDS,
+                    rounds[rounds.length / 2], rounds[(int) Math.min(rounds.length - 1L,
+                    Math.round(0.95 * rounds.length))]));
         }
-        return judged(c, truth, answer(a), a);
-    }
-
-    private static String answer(Advice a) {
-        return a.verdict() == Verdict.CHANGE
-                ? String.join("; ", a.changes().stream().map(Change::title).toList())
-                : a.verdict().key() + (a.verdict() == Verdict.CHECK_FIRST ? " (" + a.hypotheses().stream()
-                        .filter(h -> h.fault()).findFirst().orElseThrow().label() + ")" : "");
-    }
-
-    private static Outcome judged(PracticeCase c, String truth, String answer, Advice a) {
-        boolean wrong = a.changes().stream().anyMatch(x -> wrongWay(c, x));
-        if (c.errors().isEmpty()) {
-            boolean fault = !c.faults().isEmpty();
-            boolean right = a.verdict() != Verdict.CHANGE && (!fault || a.verdict() == Verdict.CHECK_FIRST);
-            return new Outcome(truth, answer, right, a.verdict() == Verdict.CHANGE);
+        line.accept(share("engines with a fault answered with a check", "100 %", faulty, o -> o.checkFirst));
+        line.accept(share("... with the fault among the first two named", "", faulty, o -> o.namedFault));
+        line.accept(share("fuel parts for an engine with a fault", "0", faulty, o -> o.needless));
+        line.accept(share("fuel parts for a sound engine", "0", sound, o -> o.needless));
+        line.accept(cover("90 % intervals of corrections that hold the truth", all.stream()
+                .mapToInt(o -> o.circuitsIn).sum(), all.stream().mapToInt(o -> o.circuits).sum()));
+        line.accept(cover("90 % intervals of today's mean lambda by regime", all.stream()
+                .mapToInt(o -> o.regimesIn).sum(), all.stream().mapToInt(o -> o.regimes).sum()));
+        line.accept(cover("90 % intervals of predicted lambda after a change", all.stream()
+                .mapToInt(o -> o.effectsIn).sum(), all.stream().mapToInt(o -> o.effects).sum()));
+        StringBuilder by = new StringBuilder("| corrections by circuit | |");
+        for (Circuit c : Circuit.values()) {
+            int in = all.stream().mapToInt(o -> o.byCircuit.getOrDefault(c, new int[2])[0]).sum();
+            int of = all.stream().mapToInt(o -> o.byCircuit.getOrDefault(c, new int[2])[1]).sum();
+            if (of > 0) {
+                by.append(' ').append(c.label()).append(' ').append(in).append('/').append(of);
+            }
         }
-        boolean right = a.verdict() == Verdict.CHANGE && blamesOneOf(c, a.changes().getFirst()) && !wrong;
-        return new Outcome(truth, answer, right, wrong);
+        line.accept(by + " |");
     }
 
-    private static String truth(PracticeCase c) {
-        if (!c.errors().isEmpty()) {
-            return String.join("; ", c.errors().stream().map(PracticeCase.Misfit::text).toList());
-        }
-        return c.faults().isEmpty() ? "nothing" : c.faults().keySet().iterator().next().name().toLowerCase(Locale.ROOT)
-                .replace('_', ' ');
+    private static String share(String what, String aim, List<Examination.Outcome> of,
+            Predicate<Examination.Outcome> is) {
+        long n = of.stream().filter(is).count();
+        return String.format(Locale.ROOT, "| %s | %s | %d of %d%s |", what, aim, n, of.size(),
+                of.isEmpty() ? "" : String.format(Locale.ROOT, " (%.0f %%)", 100.0 * n / of.size()));
     }
 
-    /** Idle and transfer share one feed, so blaming either for the feed counts. */
-    private static boolean blamesOneOf(PracticeCase c, Change first) {
-        Circuit said = Blame.circuit(first);
-        return c.errors().stream().map(e -> Blame.circuit(e.part(), e.side()))
-                .anyMatch(t -> t == said || (idleSide(t) && idleSide(said)));
+    private static String cover(String what, int in, int of) {
+        return String.format(Locale.ROOT, "| %s | 87 to 93 %% | %d of %d (%.0f %%) |", what, in, of,
+                100.0 * in / Math.max(1, of));
     }
 
-    private static boolean idleSide(Circuit c) {
-        return List.of(Circuit.IDLE, Circuit.TRANSFER).contains(c);
-    }
-
-    private static boolean wrongWay(PracticeCase c, Change x) {
-        return c.errors().stream().anyMatch(e -> e.part() == x.part() && e.side() == x.side()
-                && Math.signum(x.to() - x.from()) != Math.signum(e.healthy() - e.fitted()));
+    private static String row(Examination.Outcome o) {
+        PracticeCase c = o.paper;
+        String hidden = c.errors().isEmpty() ? (c.faults().isEmpty() ? "nothing"
+                : c.faults().keySet().iterator().next().name().toLowerCase(Locale.ROOT).replace('_', ' '))
+                : String.join("; ", c.errors().stream().map(PracticeCase.Misfit::text).toList());
+        String remark = (o.right() ? "right" : "NOT RIGHT") + (o.wrongWay ? ", wrong way" : "")
+                + (c.errors().isEmpty() ? "" : (o.tuned ? ", in tune after " + o.rounds : ", not in tune"));
+        return String.format(Locale.ROOT, "| %d | %.1f L, %d cyl, %s cam, %s | %s | %s | %s |", c.seed(),
+                c.fitted().engine().displacementM3() * 1e3, c.fitted().engine().cylinders(),
+                c.fitted().engine().cam().name().toLowerCase(Locale.ROOT), c.fitted().carburetor().family().key(),
+                hidden, String.join(" -> ", o.answers), remark);
     }
 }

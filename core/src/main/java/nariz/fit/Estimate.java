@@ -2,6 +2,7 @@ package nariz.fit;
 
 import java.util.Collection;
 import java.util.List;
+import nariz.build.BuildSheet;
 import nariz.model.Circuit;
 
 /**
@@ -15,12 +16,15 @@ public final class Estimate {
     public static final double Z90 = 1.6449;
 
     private final List<Cell> cells;
+    private final Calibrated carburetor;
+    private final double[] level;
     private final double[] correction;
     private final double[] sd;
     private final double[][] correlation;
     private final double[] phi;
     private final double[] phiSd;
     private final double[][] sheetPhi;
+    private final double[][] foundPhi;
     private final double[] rest;
     private final double slope;
     private final double slopeSd;
@@ -29,10 +33,13 @@ public final class Estimate {
     private final double shiftSdPa;
     private final double modelError;
 
-    Estimate(List<Cell> cells, double[] correction, double[] sd, double[][] correlation, double[] phi, double[] phiSd,
-            double[][] sheetPhi, double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
+    Estimate(List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd, double[][] correlation, double[] phi, double[] phiSd,
+            double[][] sheetPhi, double[][] foundPhi, double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
             double shiftSdPa, double modelError) {
         this.cells = List.copyOf(cells);
+        this.carburetor = carburetor;
+        this.level = level.clone();
+        this.foundPhi = foundPhi;
         this.correction = correction.clone();
         this.sd = sd.clone();
         this.correlation = correlation;
@@ -143,24 +150,43 @@ public final class Estimate {
     }
 
     /**
-     * Phi in a cell with other parts.
+     * Phi in every cell with other parts: what the found carburetor does with them, at the levels found, and what the
+     * model leaves today in proportion.
      *
-     * @param cell index
-     * @param changed phi by circuit with the new parts, from {@link CellModel#phi}
-     * @return phi: every circuit's change scaled by its correction, on top of today's
+     * @param parts sheet with the parts
+     * @return phi by cell
      */
-    public double phiWith(int cell, double[] changed) {
-        double sum = 0.0;
-        double was = 0.0;
-        double will = 0.0;
-        for (Circuit c : Circuit.values()) {
-            int k = c.ordinal();
-            double factor = correction[k] + (c == Circuit.MAIN ? slope * air(cell) : 0.0);
-            sum += factor * changed[k];
-            was += sheetPhi[cell][k];
-            will += changed[k];
+    public double[] phiWith(BuildSheet parts) {
+        double[][] changed = carburetor.phi(parts, cells);
+        double[] out = new double[changed.length];
+        for (int i = 0; i < out.length; i++) {
+            double was = 0.0;
+            double will = 0.0;
+            double sum = 0.0;
+            for (Circuit c : Circuit.values()) {
+                int k = c.ordinal();
+                sum += (level[k] + (c == Circuit.MAIN ? slope * air(i) : 0.0)) * changed[i][k];
+                was += foundPhi[i][k];
+                will += changed[i][k];
+            }
+            out[i] = sum + rest[i] * will / Math.max(was, 1e-6);
         }
-        return sum + rest[cell] * will / Math.max(was, 1e-6);
+        return out;
+    }
+
+    /** {@return the carburetor as the log makes it out} */
+    public Calibrated carburetor() {
+        return carburetor;
+    }
+
+    /**
+     * Level of a circuit in the carburetor found: factor on what its equations deliver.
+     *
+     * @param c circuit
+     * @return factor, 1 = as the equations say
+     */
+    public double level(Circuit c) {
+        return level[c.ordinal()];
     }
 
     private double air(int cell) {

@@ -3,6 +3,8 @@ package nariz.fit;
 import java.util.List;
 import nariz.build.BuildSheet;
 import nariz.model.Circuit;
+import nariz.model.Coefficient;
+import nariz.model.Coefficients;
 import nariz.units.Units;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -14,56 +16,70 @@ import org.hipparchus.linear.RealVector;
 /**
  * Corrections of the circuits from steady cells.
  *
- * <p>y_i = sum_c k_c phi_ic + s phi_i,main ln(m_i/m_ref) + g_i + e_i over cells i, in phi. k has a normal prior
- * around 1 (spreads in {@link #PRIOR_SD}; idle and transfer share their feed, so theirs are correlated 0.7), s around
- * 0. g is the model's own error: a Gaussian process with standard deviation sigma phi_i and covariance exp(-(dx²/0.6²
- * + dL²/0.2²)/2) in x = ln airflow and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating explicit
- * basis functions"); it is what keeps ten thousand idle samples from outvoting everything else, and makes an interval
- * honest where the equations are not. e is reading error, with Student-t weights (nu = 4) by reweighting (Lange,
- * Little and Taylor 1989). sigma and the enrichment's actual opening are searched on a grid by marginal likelihood,
- * the opening averaged over its posterior.
+ * <p>y_i = sum_c k_c phi_ic(z) + s phi_i,main ln(m_i/m_ref) + g_i + e_i over cells i, in phi. The unknowns u are a level
+ * k for every circuit, normal around 1 (spreads in {@link #LEVEL_SD}; idle and transfer share their feed, so theirs are
+ * correlated 0.5), a slope s of the main circuit, and z: the coefficients no sheet gives, each normal in the logarithm
+ * with its {@link Coefficient#spread()}, and the plates' true position. phi_ic(z) is not linear in z: the equations are
+ * linearised and solved twice (Gauss-Newton; Nocedal and Wright 2006, section 10.3). g is what no coefficient explains:
+ * a Gaussian process with standard deviation sigma phi_i and covariance exp(-(dx²/0.6² + dL²/0.2²)/2) in x = ln airflow
+ * and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating explicit basis functions"); it keeps ten
+ * thousand idle samples from outvoting everything else and makes an interval honest where the equations are not. e is
+ * reading error, with Student-t weights (nu = 4) by reweighting (Lange, Little and Taylor 1989). sigma and the
+ * enrichment's actual opening are searched on a grid by marginal likelihood, the opening averaged over its posterior.
+ *
+ * <p>What is reported for a circuit is the fuel it delivers over what the standard carburetor with the sheet's parts
+ * would, K_c = sum_i w_i (k_c phi_ic(z) + its share of g_i) / sum_i w_i phi_ic(0), w_i the dwell up to 10 s.
  */
 public final class Estimator {
-    /** Prior spread of each correction, in the order of {@link Circuit}. */
-    private static final double[] PRIOR_SD = {0.18, 0.14, 0.10, 0.25, 0.15, 0.12, 0.30};
-    private static final double IDLE_TRANSFER_CORRELATION = 0.7;
-    private static final double SLOPE_SD = 0.05;
-    private static final double[] SIGMAS = {0.01, 0.015, 0.02, 0.03, 0.04, 0.06};
-    private static final double SIGMA_PRIOR = 0.022;
+    /** Prior spread of each level, in the order of {@link Circuit}. */
+    private static final double[] LEVEL_SD = {0.10, 0.10, 0.08, 0.18, 0.15, 0.12, 0.30};
+    private static final double IDLE_TRANSFER_CORRELATION = 0.5;
+    private static final double SLOPE_SD = 0.03;
+    private static final double PLATE_SD = 0.8 * Units.DEG;
+    private static final double[] SIGMAS = {0.005, 0.01, 0.015, 0.02, 0.03, 0.045};
+    private static final double SIGMA_PRIOR = 0.014;
     private static final double AIR_LENGTH = 0.6;
     private static final double LOAD_LENGTH = 0.2;
     private static final double CELL_ERROR = 0.006;
     private static final double NU = 4.0;
     private static final double LONG_STAY_S = 5.0;
+    private static final double MOST_WEIGHT_S = 10.0;
     private static final double SHIFT_STEP = 0.5 * Units.INHG;
     private static final int SHIFTS = 7;
     private static final double SHIFT_PRIOR = 0.8 * Units.INHG;
+    private static final int ROUNDS = 2;
+    /** Step of the difference quotients and limit of z, in spreads. */
+    private static final double STEP = 0.5;
+    private static final double FURTHEST = 2.5;
     private static final int CIRCUITS = Circuit.values().length;
-    private static final int UNKNOWNS = CIRCUITS + 1;
+    private static final int SLOPE = CIRCUITS;
+    private static final int FIRST_Z = CIRCUITS + 1;
+    /** The coefficients and, last, the plate position. */
+    private static final int BENDS = Coefficient.values().length + 1;
+    private static final int UNKNOWNS = FIRST_Z + BENDS;
 
     private final BuildSheet sheet;
     private final List<Cell> cells;
     private final int m;
     private final double airReference;
-    private final RealVector y;
     private final double[] weights;
     private final RealMatrix prior;
-    private final RealVector priorMean;
+    private final double[][] standard;
+    private final double[] z = new double[BENDS];
+    private final double[] level = new double[CIRCUITS];
+    private double sigma = SIGMA_PRIOR;
+    private double shiftPa;
 
     private Estimator(BuildSheet sheet, List<Cell> cells) {
         this.sheet = sheet;
         this.cells = cells;
         m = cells.size();
         airReference = Math.exp(cells.stream().mapToDouble(c -> Math.log(c.airKgPerS())).average().orElse(0));
-        y = new ArrayRealVector(m);
         weights = new double[m];
-        for (int i = 0; i < m; i++) {
-            y.setEntry(i, cells.get(i).phi());
-            weights[i] = 1.0;
-        }
+        java.util.Arrays.fill(weights, 1.0);
+        java.util.Arrays.fill(level, 1.0);
         prior = prior();
-        priorMean = new ArrayRealVector(UNKNOWNS, 1.0);
-        priorMean.setEntry(CIRCUITS, 0.0);
+        standard = Calibrated.STANDARD.phi(sheet, cells);
     }
 
     /**
@@ -83,154 +99,308 @@ public final class Estimator {
     private static RealMatrix prior() {
         RealMatrix p = MatrixUtils.createRealMatrix(UNKNOWNS, UNKNOWNS);
         for (int c = 0; c < CIRCUITS; c++) {
-            p.setEntry(c, c, PRIOR_SD[c] * PRIOR_SD[c]);
+            p.setEntry(c, c, LEVEL_SD[c] * LEVEL_SD[c]);
         }
         int a = Circuit.IDLE.ordinal();
         int b = Circuit.TRANSFER.ordinal();
-        double shared = IDLE_TRANSFER_CORRELATION * PRIOR_SD[a] * PRIOR_SD[b];
+        double shared = IDLE_TRANSFER_CORRELATION * LEVEL_SD[a] * LEVEL_SD[b];
         p.setEntry(a, b, shared);
         p.setEntry(b, a, shared);
-        p.setEntry(CIRCUITS, CIRCUITS, SLOPE_SD * SLOPE_SD);
+        p.setEntry(SLOPE, SLOPE, SLOPE_SD * SLOPE_SD);
+        for (int j = 0; j < BENDS; j++) {
+            p.setEntry(FIRST_Z + j, FIRST_Z + j, 1.0);
+        }
         return p;
     }
 
     private Estimate solve() {
-        double[][] base = CellModel.phi(sheet, cells, 0.0);
-        double sigma = SIGMA_PRIOR;
-        for (int round = 0; round < 3; round++) {
-            sigma = bestSigma(base);
-            reweigh(base, sigma);
+        Linear at = null;
+        Posterior p = null;
+        for (int round = 0; round < ROUNDS; round++) {
+            at = new Linear();
+            for (int pass = 0; pass < 2; pass++) {
+                sigma = bestSigma(at);
+                reweigh(new Fit(at, at.base, sigma));
+            }
+            p = new Posterior(at);
+            shiftPa = p.nearestShift();
+            moveTo(p.fit().u);
         }
-        return averageOverOpening(base, sigma);
+        return result(at, p);
     }
 
-    private double bestSigma(double[][] base) {
+    private void moveTo(RealVector u) {
+        for (int c = 0; c < CIRCUITS; c++) {
+            level[c] = Math.clamp(u.getEntry(c), 0.3, 3.0);
+        }
+        for (int j = 0; j < BENDS; j++) {
+            z[j] = Math.clamp(u.getEntry(FIRST_Z + j), -FURTHEST, FURTHEST);
+        }
+    }
+
+    private static Calibrated carburetor(double[] z, double shiftPa) {
+        Coefficients made = Coefficients.STANDARD;
+        for (Coefficient c : Coefficient.values()) {
+            made = made.scaled(c, c.spread() * z[c.ordinal()]);
+        }
+        return new Calibrated(made, PLATE_SD * z[BENDS - 1], shiftPa);
+    }
+
+    private double bestSigma(Linear at) {
         double best = Double.NEGATIVE_INFINITY;
-        double at = SIGMA_PRIOR;
+        double found = SIGMA_PRIOR;
         for (double s : SIGMAS) {
-            double z = Math.log(s / SIGMA_PRIOR) / 0.5;
-            double score = new Fit(base, s).logLikelihood - 0.5 * z * z;
+            double x = Math.log(s / SIGMA_PRIOR) / 0.5;
+            double score = new Fit(at, at.base, s).logLikelihood - 0.5 * x * x;
             if (score > best) {
                 best = score;
-                at = s;
+                found = s;
             }
         }
-        return at;
+        return found;
     }
 
-    private void reweigh(double[][] base, double sigma) {
-        Fit f = new Fit(base, sigma);
+    private void reweigh(Fit f) {
         for (int i = 0; i < m; i++) {
             if (cells.get(i).dwellS() > LONG_STAY_S) {
                 // A long stay that disagrees with the model is the finding, not an outlier.
                 continue;
             }
-            double r = y.getEntry(i) - f.phi[i];
+            double r = cells.get(i).phi() - f.phi[i];
             double r2 = r * r / (f.noise[i] * weights[i]);
             weights[i] = (NU + 1.0) / (NU + r2);
         }
     }
 
-    private Estimate averageOverOpening(double[][] base, double sigma) {
-        boolean enriches = sheet.carburetor().primary().enrichmentPa() > 0.0;
-        int span = enriches ? SHIFTS : 0;
-        Fit[] fits = new Fit[2 * span + 1];
-        double[][][] phis = new double[fits.length][][];
-        double[] score = new double[fits.length];
-        double top = Double.NEGATIVE_INFINITY;
-        for (int j = 0; j < fits.length; j++) {
-            double shift = (j - span) * SHIFT_STEP;
-            phis[j] = j == span ? base : CellModel.phi(sheet, cells, shift);
-            fits[j] = new Fit(phis[j], sigma);
-            double z = shift / SHIFT_PRIOR;
-            score[j] = fits[j].logLikelihood - 0.5 * z * z;
-            top = Math.max(top, score[j]);
-        }
-        double sum = 0.0;
-        double mean = 0.0;
-        double square = 0.0;
-        for (int j = 0; j < fits.length; j++) {
-            score[j] = Math.exp(score[j] - top);
-            sum += score[j];
-            double shift = (j - span) * SHIFT_STEP;
-            mean += score[j] * shift;
-            square += score[j] * shift * shift;
-        }
-        mean /= sum;
-        // The grid is half an inch of mercury wide: its own rounding belongs into the spread.
-        double spread = Math.sqrt(Math.max(0.0, square / sum - mean * mean) + SHIFT_STEP * SHIFT_STEP / 12.0);
-        int nearest = span + Math.clamp(Math.round(mean / SHIFT_STEP), -span, span);
-        return result(fits, score, sum, nearest, phis[nearest], mean, spread, sigma);
-    }
-
-    /** Mean and spread over openings (law of total variance), the rest from the nearest opening. */
-    private Estimate result(Fit[] fits, double[] score, double sum, int nearest, double[][] phi, double shift,
-            double spread, double sigma) {
-        double[] k = new double[UNKNOWNS];
-        double[] var = new double[UNKNOWNS];
-        for (int c = 0; c < UNKNOWNS; c++) {
-            double square = 0.0;
-            for (int j = 0; j < fits.length; j++) {
-                double v = fits[j].k.getEntry(c);
-                k[c] += score[j] / sum * v;
-                square += score[j] / sum * (v * v + fits[j].covariance.getEntry(c, c));
-            }
-            var[c] = Math.max(1e-12, square - k[c] * k[c]);
-        }
-        Fit f = fits[nearest];
+    private Estimate result(Linear at, Posterior p) {
+        Fit f = p.fit();
+        Calibrated found = carburetor(z, shiftPa);
+        double[][] phi = found.phi(sheet, cells);
+        RealMatrix g = gradients(at, f);
+        RealMatrix covariance = g.multiply(f.covariance).multiplyTransposed(g);
+        double[] mean = new double[CIRCUITS];
         double[] sd = new double[CIRCUITS];
         double[][] correlation = new double[CIRCUITS][CIRCUITS];
-        double[] centre = new double[CIRCUITS];
+        for (int c = 0; c < CIRCUITS; c++) {
+            mean[c] = reported(phi, f, c);
+            double between = p.varianceOfMean(g.getRowVector(c));
+            double left = 0.5 * sigma * mean[c];
+            sd[c] = Math.sqrt(covariance.getEntry(c, c) + between + left * left);
+        }
         for (int a = 0; a < CIRCUITS; a++) {
-            sd[a] = Math.sqrt(var[a]);
-            centre[a] = f.k.getEntry(a);
             for (int b = 0; b < CIRCUITS; b++) {
-                correlation[a][b] = f.covariance.getEntry(a, b)
-                        / Math.sqrt(f.covariance.getEntry(a, a) * f.covariance.getEntry(b, b));
+                correlation[a][b] = covariance.getEntry(a, b) / Math.max(1e-12,
+                        Math.sqrt(covariance.getEntry(a, a) * covariance.getEntry(b, b)));
             }
         }
-        return new Estimate(cells, centre, sd, correlation, f.phi, f.phiSd, phi, f.rest, f.k.getEntry(CIRCUITS),
-                Math.sqrt(var[CIRCUITS]), airReference, shift, spread, sigma);
+        double slopeVar = f.covariance.getEntry(SLOPE, SLOPE);
+        double[] factor = new double[CIRCUITS];
+        for (int c = 0; c < CIRCUITS; c++) {
+            factor[c] = f.u.getEntry(c);
+        }
+        return new Estimate(cells, found, factor, mean, sd, correlation, f.phi, f.phiSd, standard, phi, f.rest(phi),
+                f.u.getEntry(SLOPE), Math.sqrt(slopeVar), airReference, p.mean, p.spread, sigma);
+    }
+
+    private double weight(int i) {
+        return Math.min(cells.get(i).dwellS(), MOST_WEIGHT_S);
+    }
+
+    private double sheetFuel(int c) {
+        double sum = 1e-9;
+        for (int i = 0; i < m; i++) {
+            sum += weight(i) * standard[i][c];
+        }
+        return sum;
+    }
+
+    private double reported(double[][] phi, Fit f, int c) {
+        double sum = 0.0;
+        double[] rest = f.rest(phi);
+        for (int i = 0; i < m; i++) {
+            double total = 0.0;
+            for (double v : phi[i]) {
+                total += v;
+            }
+            double factor = f.u.getEntry(c) + (c == Circuit.MAIN.ordinal() ? f.u.getEntry(SLOPE) * air(i) : 0.0);
+            sum += weight(i) * phi[i][c] * (factor + rest[i] / Math.max(total, 1e-6));
+        }
+        return sum <= 0.0 ? f.u.getEntry(c) : sum / sheetFuel(c);
+    }
+
+    /** Derivatives of what is reported for each circuit by every unknown. */
+    private RealMatrix gradients(Linear at, Fit f) {
+        RealMatrix g = MatrixUtils.createRealMatrix(CIRCUITS, UNKNOWNS);
+        for (int c = 0; c < CIRCUITS; c++) {
+            double fuel = sheetFuel(c);
+            for (int i = 0; i < m; i++) {
+                double w = weight(i) / fuel;
+                g.addToEntry(c, c, w * at.base[i][c]);
+                for (int j = 0; j < BENDS; j++) {
+                    g.addToEntry(c, FIRST_Z + j, w * level[c] * at.bend[j][i][c]);
+                }
+                if (c == Circuit.MAIN.ordinal()) {
+                    g.addToEntry(c, SLOPE, w * at.base[i][c] * air(i));
+                }
+            }
+            if (fuel < 1e-6) {
+                g.setEntry(c, c, 1.0);
+            }
+        }
+        return g;
+    }
+
+    private double air(int i) {
+        return Math.log(cells.get(i).airKgPerS() / airReference);
+    }
+
+    /** The equations linearised around the carburetor found so far. */
+    private final class Linear {
+        private final double[][] base = carburetor(z, shiftPa).phi(sheet, cells);
+        private final double[][][] bend = new double[BENDS][m][CIRCUITS];
+        /** Sum of bends times where they were taken: belongs to the left side. */
+        private final double[] offset = new double[m];
+
+        Linear() {
+            for (int j = 0; j < BENDS; j++) {
+                double[] moved = z.clone();
+                moved[j] += STEP;
+                double[][] up = carburetor(moved, shiftPa).phi(sheet, cells);
+                moved[j] -= 2.0 * STEP;
+                double[][] down = carburetor(moved, shiftPa).phi(sheet, cells);
+                for (int i = 0; i < m; i++) {
+                    for (int c = 0; c < CIRCUITS; c++) {
+                        bend[j][i][c] = (up[i][c] - down[i][c]) / (2.0 * STEP);
+                        offset[i] += level[c] * bend[j][i][c] * z[j];
+                    }
+                }
+            }
+        }
+
+        RealMatrix design(double[][] phi) {
+            RealMatrix x = new Array2DRowRealMatrix(m, UNKNOWNS);
+            for (int i = 0; i < m; i++) {
+                for (int c = 0; c < CIRCUITS; c++) {
+                    x.setEntry(i, c, phi[i][c]);
+                }
+                x.setEntry(i, SLOPE, phi[i][Circuit.MAIN.ordinal()] * air(i));
+                for (int j = 0; j < BENDS; j++) {
+                    double sum = 0.0;
+                    for (int c = 0; c < CIRCUITS; c++) {
+                        sum += level[c] * bend[j][i][c];
+                    }
+                    x.setEntry(i, FIRST_Z + j, sum);
+                }
+            }
+            return x;
+        }
+    }
+
+    /** Fits over a grid of openings, weighed against each other. */
+    private final class Posterior {
+        private final Fit[] fits;
+        private final double[] probability;
+        private final int span;
+        private final double mean;
+        private final double spread;
+
+        Posterior(Linear at) {
+            span = sheet.carburetor().primary().enrichmentPa() > 0.0 ? SHIFTS : 0;
+            fits = new Fit[2 * span + 1];
+            probability = new double[fits.length];
+            double[] score = new double[fits.length];
+            double top = Double.NEGATIVE_INFINITY;
+            for (int j = 0; j < fits.length; j++) {
+                fits[j] = new Fit(at, carburetor(z, shift(j)).phi(sheet, cells), sigma);
+                double x = shift(j) / SHIFT_PRIOR;
+                score[j] = fits[j].logLikelihood - 0.5 * x * x;
+                top = Math.max(top, score[j]);
+            }
+            double sum = 0.0;
+            for (int j = 0; j < fits.length; j++) {
+                probability[j] = Math.exp(score[j] - top);
+                sum += probability[j];
+            }
+            double first = 0.0;
+            double second = 0.0;
+            for (int j = 0; j < fits.length; j++) {
+                probability[j] /= sum;
+                first += probability[j] * shift(j);
+                second += probability[j] * shift(j) * shift(j);
+            }
+            mean = first;
+            // The grid is half an inch of mercury wide: its own rounding belongs into the spread.
+            spread = Math.sqrt(Math.max(0.0, second - first * first) + SHIFT_STEP * SHIFT_STEP / 12.0);
+        }
+
+        private double shift(int j) {
+            return (j - span) * SHIFT_STEP;
+        }
+
+        private int nearest() {
+            return span + Math.clamp(Math.round(mean / SHIFT_STEP), -span, span);
+        }
+
+        double nearestShift() {
+            return shift(nearest());
+        }
+
+        Fit fit() {
+            return fits[nearest()];
+        }
+
+        /** Variance of gradient times unknowns between openings (law of total variance). */
+        double varianceOfMean(RealVector gradient) {
+            double first = 0.0;
+            double second = 0.0;
+            for (int j = 0; j < fits.length; j++) {
+                double v = gradient.dotProduct(fits[j].u);
+                first += probability[j] * v;
+                second += probability[j] * v * v;
+            }
+            return Math.max(0.0, second - first * first);
+        }
     }
 
     /** One generalised least-squares solution for given sigma and opening. */
     private final class Fit {
-        private final RealVector k;
+        private final RealVector u;
         private final RealMatrix covariance;
         private final double[] phi = new double[m];
         private final double[] phiSd = new double[m];
-        private final double[] rest = new double[m];
         private final double[] noise = new double[m];
         private final double logLikelihood;
 
-        Fit(double[][] base, double sigma) {
-            RealMatrix x = design(base);
-            RealMatrix g = modelError(sigma);
-            RealMatrix total = x.multiply(prior).multiplyTransposed(x).add(g);
+        Fit(Linear at, double[][] base, double sigma) {
+            RealMatrix x = at.design(base);
+            RealMatrix px = prior.multiplyTransposed(x);
+            RealMatrix signal = x.multiply(px).add(modelError(sigma));
+            RealMatrix total = signal.copy();
+            RealVector priorMean = new ArrayRealVector(UNKNOWNS);
+            for (int c = 0; c < CIRCUITS; c++) {
+                priorMean.setEntry(c, 1.0);
+            }
+            RealVector start = x.operate(priorMean);
+            RealVector miss = new ArrayRealVector(m);
             for (int i = 0; i < m; i++) {
                 Cell c = cells.get(i);
                 double e2 = c.phiError() * c.phiError() + CELL_ERROR * CELL_ERROR * c.phi() * c.phi();
                 noise[i] = e2 / weights[i];
                 total.addToEntry(i, i, noise[i]);
+                miss.setEntry(i, c.phi() + at.offset[i] - start.getEntry(i));
             }
             CholeskyDecomposition chol = new CholeskyDecomposition(total, 1e-8, 1e-14);
-            RealVector miss = y.subtract(x.operate(priorMean));
             RealVector a = chol.getSolver().solve(miss);
-            RealMatrix px = prior.multiplyTransposed(x);
-            k = priorMean.add(px.operate(a));
-            RealMatrix gain = chol.getSolver().solve(px.transpose());
-            covariance = prior.subtract(px.multiply(gain));
-            RealVector own = g.operate(a);
-            RealMatrix signal = x.multiply(prior).multiplyTransposed(x).add(g);
+            u = priorMean.add(px.operate(a));
+            covariance = prior.subtract(px.multiply(chol.getSolver().solve(px.transpose())));
+            RealVector explained = signal.operate(a);
             RealMatrix solved = chol.getSolver().solve(signal);
-            RealVector fixed = x.operate(k);
             for (int i = 0; i < m; i++) {
-                rest[i] = own.getEntry(i);
-                phi[i] = fixed.getEntry(i) + rest[i];
-                double explained = signal.getRowVector(i).dotProduct(solved.getColumnVector(i));
+                phi[i] = start.getEntry(i) - at.offset[i] + explained.getEntry(i);
+                double known = signal.getRowVector(i).dotProduct(solved.getColumnVector(i));
                 // What overlap does to the sensor is not for the model to correct: it only widens the answer.
                 double overlap = cells.get(i).idle() ? 0.5 * Observation.overlapBias(sheet) * phi[i] : 0.0;
-                phiSd[i] = Math.hypot(overlap, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - explained)));
+                phiSd[i] = Math.hypot(overlap, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - known)));
             }
             double logDet = 0.0;
             RealMatrix l = chol.getL();
@@ -240,16 +410,17 @@ public final class Estimator {
             logLikelihood = -0.5 * (miss.dotProduct(a) + logDet);
         }
 
-        private RealMatrix design(double[][] base) {
-            RealMatrix x = new Array2DRowRealMatrix(m, UNKNOWNS);
+        /** What the found carburetor leaves of the estimate in every cell. */
+        private double[] rest(double[][] found) {
+            double[] out = new double[m];
             for (int i = 0; i < m; i++) {
+                double sum = u.getEntry(SLOPE) * air(i) * found[i][Circuit.MAIN.ordinal()];
                 for (int c = 0; c < CIRCUITS; c++) {
-                    x.setEntry(i, c, base[i][c]);
+                    sum += u.getEntry(c) * found[i][c];
                 }
-                x.setEntry(i, CIRCUITS, base[i][Circuit.MAIN.ordinal()]
-                        * Math.log(cells.get(i).airKgPerS() / airReference));
+                out[i] = phi[i] - sum;
             }
-            return x;
+            return out;
         }
 
         private RealMatrix modelError(double sigma) {

@@ -2,6 +2,7 @@ package nariz.sim;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
 
 /** What the driver is asked to do: legs of a given length, each with a speed to reach and a hill. */
 public final class DriveScript {
@@ -60,6 +61,22 @@ public final class DriveScript {
         s.foot(6, 1.0, 2).follow(14, 60, 0, 4).foot(8, 1.0, 2).follow(14, 58, 0, 4);
         s.foot(7, 0.62, 3).follow(12, 55, 0, 4).foot(9, 1.0, 3).follow(18, 45, 0, 4);
         s.follow(12, 40, 0, 3).follow(20, 0, 0, 2).follow(62, 0, 0, 1);
+        return s;
+    }
+
+    /**
+     * The same road on another day: legs 20 % longer or shorter, speeds 6 % and feet 10 % off.
+     *
+     * @param r source of chance
+     * @return a new script
+     */
+    public DriveScript varied(Random r) {
+        DriveScript s = new DriveScript();
+        for (Leg l : legs) {
+            double speed = l.toKmh() * (0.94 + 0.12 * r.nextDouble());
+            double foot = l.foot() < 0 || l.foot() >= 1 ? l.foot() : l.foot() * (0.9 + 0.2 * r.nextDouble());
+            s.legs.add(new Leg(l.lengthS() * (0.8 + 0.4 * r.nextDouble()), speed, l.gradePercent(), l.gear(), foot));
+        }
         return s;
     }
 

@@ -33,6 +33,7 @@ public final class EngineSimulator {
     private static final double WHEEL_M = 0.31;
     private static final double MASS_KG = 1350;
     private static final double EXHAUST_K = 750;
+    private static final double MISS_S = 0.15;
 
     private final BuildSheet fitted;
     private final Quirks quirks;
@@ -43,6 +44,8 @@ public final class EngineSimulator {
     private final double ambientPa;
     private final double largestAir;
     private final double idleRad;
+    private final double scale;
+    private boolean twoSensors;
 
     /**
      * Sets up a car.
@@ -57,7 +60,10 @@ public final class EngineSimulator {
         this.quirks = Quirks.of(quirksSeed, fitted.engine().cam(), fitted.engine().displacementM3());
         this.faults = Map.copyOf(faults);
         this.seed = noiseSeed;
-        model = new FuelModel(fitted);
+        model = new FuelModel(fitted, quirks.coefficients);
+        // A car is about as heavy and blunt as its engine can pull.
+        scale = Math.clamp(Math.pow(fitted.engine().displacementM3() * fitted.engine().redlineRpm() / 21.3, 0.9), 0.3,
+                1.6);
         ambientPa = fitted.ambient().pressurePa();
         largestAir = model.filling().airKgPerS(0.85 * fitted.engine().redlineRpm(), 0.98 * ambientPa);
         double idlePa = ambientPa - idleVacuumPa(fitted.engine().cam());
@@ -65,8 +71,13 @@ public final class EngineSimulator {
         idleRad = model.angleFor(idleAir - leakKgPerS(idlePa), ambientPa - idlePa);
     }
 
-    /** Vacuum a healthy engine idles at, Pa. */
-    static double idleVacuumPa(Cam cam) {
+    /**
+     * Vacuum a healthy engine idles at.
+     *
+     * @param cam cam class
+     * @return Pa
+     */
+    public static double idleVacuumPa(Cam cam) {
         return Units.INHG * switch (cam) {
             case MILD -> 19.5;
             case MEDIUM -> 18.0;
@@ -79,6 +90,20 @@ public final class EngineSimulator {
         return quirks.filling(rpm / fitted.engine().redlineRpm()) * model.filling().airKgPerS(rpm, manifoldPa);
     }
 
+    /**
+     * Fits a sensor to each bank.
+     *
+     * @return this
+     */
+    public EngineSimulator withTwoSensors() {
+        twoSensors = true;
+        return this;
+    }
+
+    private double massKg() {
+        return MASS_KG * scale;
+    }
+
     private double fault(Fault f) {
         return faults.getOrDefault(f, 0.0);
     }
@@ -89,22 +114,28 @@ public final class EngineSimulator {
     }
 
     /**
-     * True mixture at a steady state, for healthy-car calibration and for scoring.
+     * True fuel of every circuit at a steady state.
      *
      * @param rpm engine speed, rpm
      * @param vacuumPa manifold vacuum, Pa
-     * @return phi in the cylinders
+     * @return parts of phi in the cylinders, in the order of {@link Circuit}
      */
-    double steadyPhi(double rpm, double vacuumPa) {
+    public double[] steadyPhi(double rpm, double vacuumPa) {
         double a = air(rpm, ambientPa - vacuumPa);
         double carb = Math.max(0.1 * a, a - leakKgPerS(ambientPa - vacuumPa));
         double theta = Math.max(idleRad, model.angleFor(carb, vacuumPa));
         model.evaluateAir(a, carb, vacuumPa, theta, flow);
-        double sum = 0.0;
+        double[] out = new double[Circuit.values().length];
         for (Circuit c : Circuit.values()) {
-            sum += flow.phi(c) * quirks.circuit(c, a / largestAir);
+            out[c.ordinal()] = flow.phi(c) * strays(c, a);
         }
-        return sum;
+        return out;
+    }
+
+    /** Factor on a circuit that no equation of the estimator's has. */
+    private double strays(Circuit c, double airKgPerS) {
+        double share = airKgPerS / largestAir;
+        return quirks.circuit(c, share) * (1.0 + 0.09 * fault(Fault.AIR_CLEANER) * share * share);
     }
 
     /**
@@ -142,8 +173,11 @@ public final class EngineSimulator {
         private double rpm = fitted.engine().idleRpm();
         private double filmKg;
         private double sensed = 1.0;
+        private double sensed2 = 1.0;
         private double level = 1.0;
         private double hunting;
+        private boolean fresh = true;
+        private double missesForS;
         private double vacuumRead = idleVacuumPa(fitted.engine().cam());
         private int gas;
 
@@ -155,6 +189,9 @@ public final class EngineSimulator {
             for (Channel c : List.of(Channel.TIME, Channel.RPM, Channel.VACUUM, Channel.LAMBDA, Channel.THROTTLE,
                     Channel.SPEED, Channel.COOLANT)) {
                 out.put(c, new double[samples]);
+            }
+            if (twoSensors) {
+                out.put(Channel.LAMBDA_2, new double[samples]);
             }
             trueLambda = new double[samples];
             truePhi = new double[Circuit.values().length][samples];
@@ -245,13 +282,13 @@ public final class EngineSimulator {
             if (engaged(leg)) {
                 double force = watts / Math.max(speed, 4.0);
                 double hill = leg.gradePercent() == DriveScript.MATCHED_HILL ? 0 : leg.gradePercent() / 100;
-                double drag = 0.45 * speed * speed + (0.013 + hill) * MASS_KG * 9.81;
-                double gain = (force - drag) / MASS_KG;
+                double drag = 0.45 * scale * speed * speed + (0.013 + hill) * massKg() * 9.81;
+                double gain = (force - drag) / massKg();
                 if (leg.gradePercent() == DriveScript.MATCHED_HILL) {
                     gain = Math.clamp(gain, -0.5, 0.15);
                 }
-                double brakes = leg.foot() < 0 && wantedStop(leg) ? 2600 : 0;
-                speed = Math.max(0, speed + STEP_S * (gain - brakes / MASS_KG));
+                double brakes = leg.foot() < 0 && wantedStop(leg) ? 2600 * scale : 0;
+                speed = Math.max(0, speed + STEP_S * (gain - brakes / massKg()));
             } else {
                 speed = Math.max(0, speed - STEP_S * 1.5);
             }
@@ -272,12 +309,16 @@ public final class EngineSimulator {
 
         private void burn(double drawn, double carb) {
             double vacuum = ambientPa - manifold;
-            model.evaluateAir(drawn, Math.min(carb, 3 * drawn), vacuum, theta, flow);
+            // Fuel follows within 10 ms; every second step halves the cost of a drive.
+            if (fresh) {
+                model.evaluateAir(drawn, Math.min(carb, 3 * drawn), vacuum, theta, flow);
+            }
+            fresh = !fresh;
             double fuel = 0;
             double perPhi = drawn / fitted.fuel().stoichAfr();
             fallLevel(drawn);
             for (Circuit c : Circuit.values()) {
-                double phi = flow.phi(c) * quirks.circuit(c, drawn / largestAir) * level;
+                double phi = flow.phi(c) * strays(c, drawn) * level;
                 phiNow[c.ordinal()] = phi;
                 fuel += phi * perPhi;
             }
@@ -314,10 +355,23 @@ public final class EngineSimulator {
             int at = Math.floorMod(gas - back, gasColumn.length);
             double arriving = gasColumn[at] == 0 ? lambdaNow : gasColumn[at];
             double lean = fault(Fault.EXHAUST_LEAK) * 0.08 * square(idleAirShare(drawn));
-            double misfire = manifold < 0.24 * ambientPa && rpm > 1500 ? 0.5 : 0;
+            double misfire = manifold < 0.24 * ambientPa && rpm > 1500 ? 0.5 : misses();
             double reads = arriving * (1 + lean + quirks.readsLeanAtIdle * square(idleAirShare(drawn))
                     + 0.05 * fault(Fault.SENSOR_OFFSET)) + misfire;
-            sensed += (reads - sensed) * STEP_S / quirks.sensorLagS;
+            double bank = twoSensors ? quirks.bankSpread : 0;
+            sensed += (reads * (1 + bank) - sensed) * STEP_S / quirks.sensorLagS;
+            sensed2 += (reads * (1 - bank) - sensed2) * STEP_S / quirks.sensorLagS;
+        }
+
+        /** Unburnt oxygen of a cylinder that misses now and then reads lean. */
+        private double misses() {
+            double strength = fault(Fault.MISFIRE);
+            if (strength <= 0) {
+                return 0;
+            }
+            missesForS = missesForS > 0 ? missesForS - STEP_S
+                    : (random.nextDouble() < 2.0 * strength * STEP_S ? MISS_S : 0);
+            return missesForS > 0 ? 0.25 : 0;
         }
 
         private double idleAirShare(double drawn) {
@@ -338,16 +392,16 @@ public final class EngineSimulator {
 
         private void record(int i, double now) {
             double drift = quirks.driftPerHour * now / 3600;
-            double read = sensed * (1 + drift + quirks.noise * random.nextGaussian());
-            double low = 10.0 / Units.PETROL_GAUGE_STOICH;
-            double high = 20.0 / Units.PETROL_GAUGE_STOICH;
+            double drifts = 1 + drift;
             vacuumRead += (ambientPa - manifold - vacuumRead) * Math.min(1, stepsPerSample * STEP_S / 0.04);
             out.get(Channel.TIME)[i] = Math.rint(now * 1e3) / 1e3;
             out.get(Channel.RPM)[i] = Math.rint((rpm + 6 * random.nextGaussian()) / 5) * 5;
             out.get(Channel.VACUUM)[i] = Math.rint((vacuumRead / Units.INHG + 0.06 * random.nextGaussian()) * 100)
                     / 100 * Units.INHG;
-            out.get(Channel.LAMBDA)[i] = Math.rint(Math.clamp(read, low, high) * Units.PETROL_GAUGE_STOICH * 100)
-                    / 100 / Units.PETROL_GAUGE_STOICH;
+            out.get(Channel.LAMBDA)[i] = gauge(sensed * (drifts + quirks.noise * random.nextGaussian()));
+            if (twoSensors) {
+                out.get(Channel.LAMBDA_2)[i] = gauge(sensed2 * (drifts + quirks.noise * random.nextGaussian()));
+            }
             out.get(Channel.THROTTLE)[i] = Math.clamp(Math.rint(((theta - idleRad)
                     / (ThrottlePlate.WIDE_OPEN - idleRad) + 0.0008 * random.nextGaussian()) * 1000) / 1000, 0, 1);
             out.get(Channel.SPEED)[i] = Math.max(0, speed + 0.04 * random.nextGaussian());
@@ -357,6 +411,14 @@ public final class EngineSimulator {
             for (Circuit c : Circuit.values()) {
                 truePhi[c.ordinal()][i] = phiNow[c.ordinal()];
             }
+        }
+
+        /** A gauge from 10 to 20 AFR in hundredths. */
+        private double gauge(double lambda) {
+            double low = 10.0 / Units.PETROL_GAUGE_STOICH;
+            double high = 20.0 / Units.PETROL_GAUGE_STOICH;
+            return Math.rint(Math.clamp(lambda, low, high) * Units.PETROL_GAUGE_STOICH * 100) / 100
+                    / Units.PETROL_GAUGE_STOICH;
         }
 
         /** Takes two readings' worth of sensor out and loses a second of rows, as loggers do. */

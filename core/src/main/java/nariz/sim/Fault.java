@@ -9,5 +9,9 @@ public enum Fault {
     /** Sensor that reads lean by 5 % of lambda at strength 1. */
     SENSOR_OFFSET,
     /** Fuel level that falls during a long pull; strength 1 loses 15 % after about six seconds. */
-    FALLING_FUEL_LEVEL
+    FALLING_FUEL_LEVEL,
+    /** Air cleaner that richens with the square of airflow; strength 1 is 9 % at the largest airflow. */
+    AIR_CLEANER,
+    /** One cylinder misses now and then; strength 1 is two bursts a second of 0.15 s that read 0.25 lambda lean. */
+    MISFIRE
 }

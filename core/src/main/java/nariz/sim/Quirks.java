@@ -3,8 +3,12 @@ package nariz.sim;
 import java.util.Random;
 import nariz.build.Cam;
 import nariz.model.Circuit;
+import nariz.model.Coefficients;
 
-/** How one engine strays from the equations, drawn once from a seed. */
+/**
+ * How one engine strays from what the estimator believes, drawn once from a seed: other coefficients in the equations,
+ * and for every circuit a level, a tilt and a bend that no equation has.
+ */
 final class Quirks {
     private final double[] level = new double[Circuit.values().length];
     private final double[] tilt = new double[Circuit.values().length];
@@ -12,6 +16,8 @@ final class Quirks {
     private final double filling;
     private final double ripple;
     private final double ripplePhase;
+    final Coefficients coefficients;
+    final double bankSpread;
     final double exhaustM3;
     final double sensorLagS;
     final double noise;
@@ -23,9 +29,9 @@ final class Quirks {
 
     private Quirks(Random r, Cam cam, double displacementM3) {
         for (int i = 0; i < level.length; i++) {
-            level[i] = Math.exp(0.04 * r.nextGaussian());
-            tilt[i] = 0.025 * r.nextGaussian();
-            bend[i] = 0.012 * r.nextGaussian();
+            level[i] = Math.exp(0.03 * r.nextGaussian());
+            tilt[i] = 0.02 * r.nextGaussian();
+            bend[i] = 0.01 * r.nextGaussian();
         }
         filling = 1.0 + 0.03 * r.nextGaussian();
         ripple = 0.03 * r.nextDouble();
@@ -48,6 +54,8 @@ final class Quirks {
             case BIG -> 0.03;
             case WILD -> 0.055;
         };
+        bankSpread = 0.015 * r.nextGaussian();
+        coefficients = Coefficients.drawn(r, 0.75);
     }
 
     static Quirks of(long seed, Cam cam, double displacementM3) {

@@ -7,31 +7,9 @@ import nariz.model.Coefficients;
 import nariz.model.CompressibleFlow;
 import nariz.model.FuelModel;
 
-/** The forward model evaluated at every cell, for any sheet: what the what-if questions and the estimate share. */
-public final class CellModel {
-    private CellModel() {
-    }
-
-    /**
-     * Evaluates a sheet.
-     *
-     * @param sheet parts
-     * @param cells where
-     * @param shiftPa how much earlier (positive) the enrichment opens than rated, Pa
-     * @return phi by {@code [cell][circuit]}
-     */
-    public static double[][] phi(BuildSheet sheet, List<Cell> cells, double shiftPa) {
-        FuelModel model = new FuelModel(sheet).shiftEnrichment(shiftPa);
-        FuelModel.Flow flow = new FuelModel.Flow();
-        double[][] out = new double[cells.size()][Circuit.values().length];
-        for (int i = 0; i < cells.size(); i++) {
-            Cell c = cells.get(i);
-            model.evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
-            for (Circuit k : Circuit.values()) {
-                out[i][k.ordinal()] = flow.phi(k);
-            }
-        }
-        return out;
+/** What faults do to every cell. */
+public final class FaultShapes {
+    private FaultShapes() {
     }
 
     /**

@@ -1,0 +1,235 @@
+package nariz.exam;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import nariz.advice.Advice;
+import nariz.advice.Analysis;
+import nariz.advice.Blame;
+import nariz.advice.Change;
+import nariz.advice.CircuitFinding;
+import nariz.advice.Hypothesis;
+import nariz.advice.Regime;
+import nariz.advice.RegimePrediction;
+import nariz.advice.Status;
+import nariz.advice.Strategy;
+import nariz.advice.Verdict;
+import nariz.build.BuildSheet;
+import nariz.fit.Cell;
+import nariz.fit.Calibrated;
+import nariz.log.DriveLog;
+import nariz.model.Circuit;
+
+/**
+ * One case put through rounds of advise, apply and drive again, as a tuner would: a check that is asked for is made and
+ * reported; what is proposed for now is fitted; nothing else is.
+ */
+final class Examination {
+    /** Rounds after which a tuner gives up. */
+    static final int MOST_ROUNDS = 5;
+    /** A hidden error whose repair gains this share of the worst one's is as good an answer. */
+    private static final double AS_BAD = 0.6;
+    private static final double LEAST_PHI = 0.02;
+    private static final List<String> CHECKED = List.of("vacuum-leak", "exhaust-leak", "sensor-offset", "fuel-level",
+            "air-cleaner", "fuel-starvation", "misfire", "wrong-sheet", "plates-open");
+
+    private final PracticeCase paper;
+    private final Outcome outcome;
+    private Truth truth;
+
+    /** What came out of a case. */
+    static final class Outcome {
+        final PracticeCase paper;
+        final List<String> answers = new ArrayList<>();
+        boolean rightCircuit;
+        boolean rightPart;
+        boolean checkFirst;
+        boolean namedFault;
+        boolean needless;
+        boolean wrongWay;
+        boolean tuned;
+        int rounds;
+        int circuitsIn;
+        int circuits;
+        int regimesIn;
+        int regimes;
+        int effectsIn;
+        int effects;
+        final Map<Circuit, int[]> byCircuit = new EnumMap<>(Circuit.class);
+
+        Outcome(PracticeCase paper) {
+            this.paper = paper;
+        }
+
+        boolean right() {
+            if (!paper.errors().isEmpty()) {
+                return rightCircuit && !wrongWay;
+            }
+            return paper.faults().isEmpty() ? !needless : checkFirst && !needless;
+        }
+    }
+
+    private Examination(PracticeCase paper) {
+        this.paper = paper;
+        outcome = new Outcome(paper);
+    }
+
+    static Outcome sit(PracticeCase paper) {
+        Examination e = new Examination(paper);
+        e.rounds();
+        return e.outcome;
+    }
+
+    private void rounds() {
+        BuildSheet sheet = paper.fitted();
+        List<String> checked = List.of();
+        DriveLog log = paper.drive().log();
+        while (outcome.rounds < MOST_ROUNDS) {
+            Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, checked, () -> false);
+            if (truth == null) {
+                truth = new Truth(a.observation().cells(), paper.seed(), paper.faults());
+                coverage(a, sheet);
+            }
+            outcome.answers.add(answer(a.advice()));
+            if (a.advice().verdict() == Verdict.CHECK_FIRST && checked.isEmpty()) {
+                outcome.checkFirst = true;
+                outcome.namedFault = named(a.advice());
+                if (!paper.faults().isEmpty()) {
+                    return;
+                }
+                checked = CHECKED;
+                continue;
+            }
+            if (a.advice().verdict() != Verdict.CHANGE) {
+                break;
+            }
+            judge(a.advice());
+            if (paper.errors().isEmpty()) {
+                outcome.needless = true;
+                return;
+            }
+            sheet = a.sheetAfter();
+            outcome.rounds++;
+            effects(a, sheet);
+            if (truth.tuned(sheet, paper.healthy())) {
+                break;
+            }
+            log = paper.drive(sheet, paper.seed() + 1000L * outcome.rounds).log();
+        }
+        outcome.tuned = truth.tuned(sheet, paper.healthy());
+    }
+
+    private static String answer(Advice a) {
+        if (a.verdict() == Verdict.CHANGE) {
+            return String.join("; ", a.changes().stream().filter(Change::now).map(Change::title).toList());
+        }
+        return a.verdict().key() + (a.verdict() == Verdict.CHECK_FIRST ? " (" + a.hypotheses().stream()
+                .filter(Hypothesis::fault).findFirst().map(Hypothesis::label).orElse("?") + ")" : "");
+    }
+
+    private boolean named(Advice a) {
+        String key = paper.faults().isEmpty() ? "" : switch (paper.faults().keySet().iterator().next()) {
+            case VACUUM_LEAK -> "vacuum-leak";
+            case EXHAUST_LEAK -> "exhaust-leak";
+            case SENSOR_OFFSET -> "sensor-offset";
+            case FALLING_FUEL_LEVEL -> "fuel-starvation";
+            case AIR_CLEANER -> "air-cleaner";
+            case MISFIRE -> "misfire";
+        };
+        // The two leaks cannot be told apart for certain: among the first two counts.
+        return a.hypotheses().stream().filter(Hypothesis::fault).limit(2).anyMatch(h -> h.cause().equals(key));
+    }
+
+    private void judge(Advice a) {
+        if (outcome.rounds > 0 || paper.errors().isEmpty()) {
+            wrongWay(a);
+            return;
+        }
+        Change first = a.changes().getFirst();
+        List<PracticeCase.Misfit> worst = worst();
+        outcome.rightCircuit = worst.stream().anyMatch(e -> Blame.circuit(e.part(), e.side()) == Blame.circuit(first)
+                || (feed(Blame.circuit(e.part(), e.side())) && feed(Blame.circuit(first))));
+        outcome.rightPart = worst.stream().anyMatch(e -> e.part() == first.part() && e.side() == first.side());
+        wrongWay(a);
+    }
+
+    /** Idle and transfer share one feed. */
+    private static boolean feed(Circuit c) {
+        return c == Circuit.IDLE || c == Circuit.TRANSFER;
+    }
+
+    private List<PracticeCase.Misfit> worst() {
+        double now = truth.loss(paper.fitted());
+        Map<PracticeCase.Misfit, Double> gain = new java.util.HashMap<>();
+        for (PracticeCase.Misfit e : paper.errors()) {
+            gain.put(e, now - truth.loss(e.part().fit(paper.fitted(), e.side(), e.healthy())));
+        }
+        double most = gain.values().stream().max(Comparator.naturalOrder()).orElse(0.0);
+        return paper.errors().stream().filter(e -> gain.get(e) >= AS_BAD * most).toList();
+    }
+
+    /** Away from where a hidden error's part should be, in the first round, when nothing else has been moved yet. */
+    private void wrongWay(Advice a) {
+        outcome.wrongWay |= outcome.rounds == 0 && a.changes().stream().filter(Change::now)
+                .anyMatch(x -> paper.errors().stream().anyMatch(e -> e.part() == x.part() && e.side() == x.side()
+                        && Math.signum(x.to() - x.from()) != Math.signum(e.healthy() - e.fitted())));
+    }
+
+    private void coverage(Analysis a, BuildSheet sheet) {
+        if (!a.estimated()) {
+            return;
+        }
+        List<Cell> cells = a.observation().cells();
+        double[][] phi = truth.phi(sheet);
+        double[][] said = Calibrated.STANDARD.phi(sheet, cells);
+        for (CircuitFinding c : a.advice().circuits()) {
+            double mean = 0;
+            for (double[] p : said) {
+                mean += p[c.circuit().ordinal()] / said.length;
+            }
+            if (c.status() != Status.NOT_READ && c.circuit() != Circuit.PUMP && mean > LEAST_PHI) {
+                double k = truth.correction(phi, said, c.circuit());
+                boolean in = k >= c.low() && k <= c.high();
+                outcome.circuits++;
+                outcome.circuitsIn += in ? 1 : 0;
+                int[] n = outcome.byCircuit.computeIfAbsent(c.circuit(), x -> new int[2]);
+                n[0] += in ? 1 : 0;
+                n[1]++;
+            }
+        }
+        for (RegimePrediction p : a.advice().predicted()) {
+            double is = lambda(a, phi, p.before().regime());
+            double half = nariz.fit.Estimate.Z90 * p.before().sd() * p.before().lambda();
+            outcome.regimes++;
+            outcome.regimesIn += Math.abs(is - p.before().lambda()) <= half ? 1 : 0;
+        }
+    }
+
+    /** Predicted against true mean lambda by regime once the parts are fitted, in the same running. */
+    private void effects(Analysis a, BuildSheet after) {
+        double[][] phi = new Truth(a.observation().cells(), paper.seed(), paper.faults()).phi(after);
+        for (RegimePrediction p : a.advice().predicted()) {
+            double is = lambda(a, phi, p.before().regime());
+            outcome.effects++;
+            outcome.effectsIn += is >= p.low() && is <= p.high() ? 1 : 0;
+        }
+    }
+
+    private static double lambda(Analysis a, double[][] phi, Regime g) {
+        double sum = 0;
+        double weight = 0;
+        for (int i = 0; i < phi.length; i++) {
+            if (a.regime(i) == g) {
+                double total = 0;
+                for (double p : phi[i]) {
+                    total += p;
+                }
+                sum += a.weight(i) / total;
+                weight += a.weight(i);
+            }
+        }
+        return sum / weight;
+    }
+}

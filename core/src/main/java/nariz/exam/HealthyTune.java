@@ -1,0 +1,81 @@
+package nariz.exam;
+
+import java.util.ArrayList;
+import java.util.List;
+import nariz.build.BuildSheet;
+import nariz.build.Part;
+import nariz.build.SideName;
+import nariz.units.Units;
+
+/**
+ * Sets a practice engine up well, knowing its true mixture on its own drive: parts one step at a time until no step
+ * helps. Gives the starting point into which errors are then put, and what the best parts reach; the estimator never
+ * sees it.
+ */
+final class HealthyTune {
+    private static final int MOST_ROUNDS = 40;
+    /** Long strides too: feed and bleed have a valley that single steps do not cross. */
+    private static final int[] STEPS = {-4, -1, 1, 4};
+
+    private record Move(Part part, SideName side, double step) {
+    }
+
+    private HealthyTune() {
+    }
+
+    static BuildSheet of(BuildSheet start, Truth truth) {
+        List<Move> moves = moves(start);
+        BuildSheet best = start;
+        double least = truth.loss(best);
+        boolean better = true;
+        for (int round = 0; better && round < MOST_ROUNDS; round++) {
+            better = false;
+            for (Move m : moves) {
+                for (int steps : STEPS) {
+                    double v = m.part().of(best.carburetor().barrels(m.side())) + steps * m.step();
+                    if (v <= 0 || tooThick(m, best, v) || unusual(m, v)) {
+                        continue;
+                    }
+                    BuildSheet tried = m.part().fit(best, m.side(), v);
+                    double loss = truth.loss(tried);
+                    if (loss < least - 1e-3) {
+                        least = loss;
+                        best = tried;
+                        better = true;
+                    }
+                }
+            }
+        }
+        return best;
+    }
+
+    private static List<Move> moves(BuildSheet start) {
+        List<Move> moves = new ArrayList<>(List.of(
+                new Move(Part.MIXTURE_SCREW, SideName.PRIMARY, 0.125),
+                new Move(Part.IDLE_FEED_RESTRICTION, SideName.PRIMARY, 1),
+                new Move(Part.IDLE_AIR_BLEED, SideName.PRIMARY, 2),
+                new Move(Part.MAIN_JET, SideName.PRIMARY, 1),
+                new Move(Part.HIGH_SPEED_AIR_BLEED, SideName.PRIMARY, 1),
+                new Move(Part.MAIN_JET, SideName.SECONDARY, 1),
+                new Move(Part.HIGH_SPEED_AIR_BLEED, SideName.SECONDARY, 1)));
+        if (start.carburetor().primary().hasRods()) {
+            moves.add(new Move(Part.METERING_ROD, SideName.PRIMARY, 1));
+            moves.add(new Move(Part.STEP_UP_SPRING, SideName.PRIMARY, 1));
+        } else {
+            moves.add(new Move(Part.POWER_CHANNEL_RESTRICTION, SideName.PRIMARY, 2));
+            moves.add(new Move(Part.POWER_VALVE_RATING, SideName.PRIMARY, 1));
+        }
+        return moves;
+    }
+
+    private static boolean tooThick(Move m, BuildSheet sheet, double v) {
+        return m.part() == Part.METERING_ROD && v * Units.THOU > sheet.carburetor().primary().rodCruiseM();
+    }
+
+    private static boolean unusual(Move m, double v) {
+        return (m.part() == Part.HIGH_SPEED_AIR_BLEED && (v < 20 || v > 60))
+                || (m.part() == Part.IDLE_AIR_BLEED && (v < 50 || v > 110))
+                || (m.part() == Part.MIXTURE_SCREW && (v < 0.75 || v > 5))
+                || (m.part() == Part.POWER_VALVE_RATING && (v < 2.5 || v > 10.5));
+    }
+}

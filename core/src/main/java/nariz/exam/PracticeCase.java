@@ -1,0 +1,220 @@
+package nariz.exam;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Random;
+import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
+import nariz.build.Part;
+import nariz.build.SideName;
+import nariz.fit.Observation;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
+import nariz.sim.Fault;
+import nariz.sim.SimulatedDrive;
+
+/**
+ * A made-up engine with something wrong, drawn from a seed: the examination paper of docs/accuracy.md.
+ *
+ * @param seed seed
+ * @param healthy the car set up well
+ * @param fitted what is really fitted and written on the sheet
+ * @param errors parts moved away from healthy
+ * @param faults faults with strengths
+ * @param script the road
+ * @param twoSensors whether each bank has a sensor
+ */
+public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, List<Misfit> errors,
+        Map<Fault, Double> faults, DriveScript script, boolean twoSensors) {
+    /**
+     * A part moved away from where it should be.
+     *
+     * @param part part
+     * @param side side
+     * @param healthy healthy size
+     * @param fitted fitted size
+     */
+    public record Misfit(Part part, SideName side, double healthy, double fitted) {
+        /** {@return for people} */
+        public String text() {
+            return side.key() + " " + part.label() + " " + part.text(fitted) + " for " + part.text(healthy);
+        }
+    }
+
+    private static final int DRAWS = 15;
+    private static final int LARGER = 4;
+    private static final int CELLS = 8;
+    /** Share of its tolerance that no regime of a healthy car may exceed. */
+    private static final double HEALTHY = 0.95;
+
+    /** Copies the collections. */
+    public PracticeCase {
+        errors = List.copyOf(errors);
+        faults = Map.copyOf(faults);
+    }
+
+    /**
+     * Draws a case: 60 % have one to three parts wrong, 25 % a fault, 15 % nothing.
+     *
+     * @param seed seed
+     * @return the case
+     */
+    public static PracticeCase of(long seed) {
+        Random r = new Random(seed * 7919 + 17);
+        DriveScript script = DriveScript.twelveMinutes().varied(r);
+        BuildSheet healthy = null;
+        Truth truth = null;
+        // Some engines cannot be set up well with any parts; nobody would learn anything from those.
+        for (int i = 0; i < DRAWS; i++) {
+            BuildSheet start = engine(r);
+            truth = truth(start, seed, script);
+            healthy = HealthyTune.of(start, truth.coarse(start, CELLS));
+            if (healthy(truth, healthy)) {
+                break;
+            }
+        }
+        double kind = r.nextDouble();
+        List<Misfit> errors = new ArrayList<>();
+        Map<Fault, Double> faults = new EnumMap<>(Fault.class);
+        if (kind < 0.60) {
+            double many = r.nextDouble();
+            errors.addAll(errors(r, healthy, truth, many < 0.55 ? 1 : (many < 0.85 ? 2 : 3)));
+        } else if (kind < 0.85) {
+            faults.put(Fault.values()[r.nextInt(Fault.values().length)], 0.9 + 0.6 * r.nextDouble());
+        }
+        return new PracticeCase(seed, healthy, apply(healthy, errors), errors, faults, script, r.nextInt(4) == 0);
+    }
+
+    private static boolean healthy(Truth truth, BuildSheet sheet) {
+        return truth.errors(sheet).entrySet().stream()
+                .allMatch(e -> e.getValue().rms() < HEALTHY * e.getKey().tolerance());
+    }
+
+    private static BuildSheet apply(BuildSheet healthy, List<Misfit> errors) {
+        BuildSheet fitted = healthy;
+        for (Misfit e : errors) {
+            fitted = e.part().fit(fitted, e.side(), e.fitted());
+        }
+        return fitted;
+    }
+
+    /** The mixture behind a drive, whatever its sensor can read of it. */
+    private static Truth truth(BuildSheet sheet, long seed, DriveScript script) {
+        DriveLog log = new EngineSimulator(sheet, seed, Map.of(), seed).drive(script, 10, "practice").log();
+        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
+        log.recorded().forEach(c -> channels.put(c, log.values(c)));
+        double[] on = new double[log.size()];
+        Arrays.fill(on, 1.0);
+        channels.put(Channel.LAMBDA, on);
+        DriveLog readable = new DriveLog(log.name(), channels, List.of(), 0);
+        return new Truth(Observation.of(readable, sheet, () -> false).cells(), seed, Map.of());
+    }
+
+    /** Errors that together leave the car out of tune. */
+    private static List<Misfit> errors(Random r, BuildSheet healthy, Truth truth, int count) {
+        List<Misfit> out = new ArrayList<>();
+        while (out.size() < count) {
+            Misfit e = error(r, healthy);
+            if (out.stream().anyMatch(o -> o.part() == e.part() && o.side() == e.side())) {
+                continue;
+            }
+            Misfit felt = felt(healthy, truth, e);
+            List<Misfit> tried = new ArrayList<>(out);
+            tried.add(felt);
+            // Errors that make up for each other leave nothing to find.
+            if (felt.fitted() > 0 && !truth.tuned(apply(healthy, tried), healthy)) {
+                out.add(felt);
+            }
+        }
+        return out;
+    }
+
+    private static Misfit error(Random r, BuildSheet healthy) {
+        boolean rods = healthy.carburetor().primary().hasRods();
+        int up = r.nextBoolean() ? 1 : -1;
+        return switch (r.nextInt(8)) {
+            case 0 -> error(healthy, Part.IDLE_FEED_RESTRICTION, SideName.PRIMARY, up * 3);
+            case 1 -> error(healthy, Part.MAIN_JET, SideName.PRIMARY, up * (3 + r.nextInt(3)));
+            case 2 -> rods ? error(healthy, Part.STEP_UP_SPRING, SideName.PRIMARY, up * 3)
+                    : error(healthy, Part.POWER_VALVE_RATING, SideName.PRIMARY, up * 2);
+            case 3 -> rods ? error(healthy, Part.METERING_ROD, SideName.PRIMARY, -4)
+                    : error(healthy, Part.POWER_CHANNEL_RESTRICTION, SideName.PRIMARY, up * 10);
+            case 4 -> error(healthy, Part.MAIN_JET, SideName.SECONDARY, up * 6);
+            case 5 -> error(healthy, Part.IDLE_AIR_BLEED, SideName.PRIMARY, up * 14);
+            case 6 -> error(healthy, Part.HIGH_SPEED_AIR_BLEED, SideName.PRIMARY, up * 8);
+            default -> error(healthy, Part.MIXTURE_SCREW, SideName.PRIMARY, up * 0.75);
+        };
+    }
+
+    /** Makes an error larger, up to two and a half times, until the car is out of tune. */
+    private static Misfit felt(BuildSheet healthy, Truth truth, Misfit e) {
+        double step = e.fitted() - e.healthy();
+        Misfit m = e;
+        for (int i = 0; i < LARGER - 1 && truth.tuned(apply(healthy, List.of(m)), healthy); i++) {
+            m = new Misfit(m.part(), m.side(), m.healthy(), m.fitted() + 0.5 * step);
+        }
+        return m;
+    }
+
+    private static Misfit error(BuildSheet healthy, Part part, SideName side, double by) {
+        double was = part.of(healthy.carburetor().barrels(side));
+        return new Misfit(part, side, was, was + by);
+    }
+
+    private static BuildSheet engine(Random r) {
+        double litres = Math.rint(10 * (1.2 + 6.3 * r.nextDouble())) / 10;
+        int cylinders = litres < 2.4 ? 4 : (litres < 4.2 ? 6 : 8);
+        String cam = List.of("mild", "medium", "medium", "big", "big", "wild").get(r.nextInt(6));
+        int redline = 5000 + 250 * r.nextInt(7);
+        int idle = switch (cam) {
+            case "mild" -> 720;
+            case "medium" -> 800;
+            case "big" -> 900;
+            default -> 1000;
+        };
+        boolean rods = r.nextInt(3) == 0;
+        int count = litres > 5 && r.nextInt(6) == 0 ? 2 : 1;
+        // A venturi for about 75 m/s at the redline, as the family's catalogue would offer.
+        double venturi = Math.clamp(Math.sqrt(litres * redline / 5500.0 / count) * 15.2
+                * (0.95 + 0.1 * r.nextDouble()), 17, 40);
+        String primary = String.format(Locale.ROOT, "\"bore\": \"%.1f mm\", \"venturi\": \"%.1f mm\"",
+                venturi * 1.38, venturi);
+        String secondary = String.format(Locale.ROOT, "\"bore\": \"%.1f mm\", \"venturi\": \"%.1f mm\"",
+                venturi * 1.38, venturi * 1.05);
+        String json = String.format(Locale.ROOT, """
+                {"format": "nariz-build/1", "name": "practice",
+                 "engine": {"displacement": "%.1f L", "cylinders": %d, "compression": %.1f, "cam": "%s",
+                   "idleSpeed": "%d rpm", "redline": "%d rpm", "advance": "%s", "transmission": "manual"},
+                 "ambient": {"pressure": "%.1f kPa", "temperature": "%d C"},
+                 "carburetor": {"family": "%s", "count": %d, "primary": {%s}, "secondary": {%s},
+                   "secondaryOpening": {"kind": "%s"}}}
+                """, litres, cylinders, 8.5 + 1.5 * r.nextDouble(), cam, idle, redline,
+                r.nextInt(4) == 0 ? "centrifugal" : "vacuum", 95 + 6.5 * r.nextDouble(), 5 + r.nextInt(25),
+                rods ? "rod-metered-4" : "block-metered-4", count, primary, secondary,
+                rods ? "air-valve" : (r.nextBoolean() ? "mechanical" : "diaphragm"));
+        return BuildSheetReader.parse("practice", json);
+    }
+
+    /**
+     * A drive of this case with some parts.
+     *
+     * @param parts what is fitted
+     * @param noiseSeed draws noise
+     * @return the drive
+     */
+    public SimulatedDrive drive(BuildSheet parts, long noiseSeed) {
+        EngineSimulator car = new EngineSimulator(parts, seed, faults, noiseSeed);
+        return (twoSensors ? car.withTwoSensors() : car).drive(script, 20, "practice-" + seed + ".csv");
+    }
+
+    /** {@return the drive of this case} */
+    public SimulatedDrive drive() {
+        return drive(fitted, seed);
+    }
+}

@@ -1,0 +1,118 @@
+package nariz.exam;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import nariz.advice.Regime;
+import nariz.advice.Strategy;
+import nariz.build.BuildSheet;
+import nariz.fit.Cell;
+import nariz.model.Circuit;
+import nariz.sim.EngineSimulator;
+import nariz.sim.Fault;
+
+/**
+ * What only the simulator knows about a drive: the settled mixture with any parts in the states the car was in.
+ *
+ * <p>Weights and regimes are those of the judge, not of the adviser's sheet model: each regime counts once, a cell in
+ * proportion to its dwell but no more than a quarter of its regime's.
+ */
+final class Truth {
+    /** Rms error up to which a regime counts as tuned, beside what the healthy car itself shows. */
+    static final double BEYOND_BEST = 0.025;
+
+    private final List<Cell> cells;
+    private final long quirksSeed;
+    private final Map<Fault, Double> faults;
+
+    /** Mean and root mean square of lambda/target - 1. */
+    record Error(double mean, double rms, double dwellS) {
+    }
+
+    Truth(List<Cell> cells, long quirksSeed, Map<Fault, Double> faults) {
+        this.cells = cells;
+        this.quirksSeed = quirksSeed;
+        this.faults = faults;
+    }
+
+    /** The same with the cells of most dwell in every regime alone: enough for setting a car up. */
+    Truth coarse(BuildSheet parts, int perRegime) {
+        double[][] phi = phi(parts);
+        Map<Regime, List<Cell>> by = new EnumMap<>(Regime.class);
+        for (int i = 0; i < phi.length; i++) {
+            by.computeIfAbsent(Strategy.regime(cells.get(i), parts, phi[i]), r -> new ArrayList<>())
+                    .add(cells.get(i));
+        }
+        List<Cell> few = by.values().stream().flatMap(l -> l.stream()
+                .sorted(Comparator.comparingDouble(Cell::dwellS).reversed()).limit(perRegime)).toList();
+        return new Truth(few, quirksSeed, faults);
+    }
+
+    /** Parts of phi in every cell. */
+    double[][] phi(BuildSheet parts) {
+        EngineSimulator car = new EngineSimulator(parts, quirksSeed, faults, 1);
+        return cells.stream().map(c -> car.steadyPhi(c.rpm(), c.vacuumPa())).toArray(double[][]::new);
+    }
+
+    Map<Regime, Error> errors(BuildSheet parts) {
+        double[][] phi = phi(parts);
+        Map<Regime, double[]> sums = new EnumMap<>(Regime.class);
+        Regime[] regime = new Regime[phi.length];
+        double[] dwell = new double[Regime.values().length];
+        for (int i = 0; i < phi.length; i++) {
+            regime[i] = Strategy.regime(cells.get(i), parts, phi[i]);
+            dwell[regime[i].ordinal()] += cells.get(i).dwellS();
+        }
+        for (int i = 0; i < phi.length; i++) {
+            double target = Strategy.BALANCED.of(cells.get(i), parts);
+            double e = 1.0 / Arrays.stream(phi[i]).sum() / target - 1.0;
+            double w = Math.min(cells.get(i).dwellS(), Math.max(0.25 * dwell[regime[i].ordinal()], 0.5));
+            double[] s = sums.computeIfAbsent(regime[i], r -> new double[3]);
+            s[0] += w;
+            s[1] += w * e;
+            s[2] += w * e * e;
+        }
+        Map<Regime, Error> out = new EnumMap<>(Regime.class);
+        sums.forEach((r, s) -> {
+            if (dwell[r.ordinal()] >= 1.0) {
+                out.put(r, new Error(s[1] / s[0], Math.sqrt(s[2] / s[0]), dwell[r.ordinal()]));
+            }
+        });
+        return out;
+    }
+
+    /** Sum over regimes of (rms/tolerance)². */
+    double loss(BuildSheet parts) {
+        double sum = 0;
+        for (Map.Entry<Regime, Error> e : errors(parts).entrySet()) {
+            double x = e.getValue().rms() / e.getKey().tolerance();
+            sum += x * x * Math.min(1.0, e.getValue().dwellS() / 3.0);
+        }
+        return sum;
+    }
+
+    /** Whether no regime is further off than the healthy car by {@link #BEYOND_BEST}, or all are in tolerance. */
+    boolean tuned(BuildSheet parts, BuildSheet healthy) {
+        Map<Regime, Error> best = errors(healthy);
+        return errors(parts).entrySet().stream().allMatch(e -> {
+            Error h = best.get(e.getKey());
+            double limit = Math.max(e.getKey().tolerance(), h == null ? 0.0 : h.rms() + BEYOND_BEST);
+            return e.getValue().rms() <= limit;
+        });
+    }
+
+    /** Fuel a circuit really delivers over what the sheet's model says, over the cells in which it matters. */
+    double correction(double[][] truePhi, double[][] sheetPhi, Circuit c) {
+        double truth = 0;
+        double sheet = 0;
+        for (int i = 0; i < truePhi.length; i++) {
+            double w = Math.min(cells.get(i).dwellS(), 10.0);
+            truth += w * truePhi[i][c.ordinal()];
+            sheet += w * sheetPhi[i][c.ordinal()];
+        }
+        return truth / sheet;
+    }
+}
