@@ -71,7 +71,7 @@ public final class Analysis {
         Scorer scorer = new Scorer(sheet, strategy, e);
         Decision decision = new Decision(sheet, scorer, cancelled);
         List<Decision.Step> chosen = decision.decide();
-        List<Hypothesis> causes = new Hypotheses(sheet, scorer, e).weigh(chosen, ruledOut);
+        List<Hypothesis> causes = new Hypotheses(scorer, e, o).weigh(chosen, ruledOut);
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, decision, causes);
         Advice advice = builder.build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();

@@ -8,6 +8,10 @@ import nariz.build.BuildSheet;
 import nariz.fit.Cell;
 import nariz.fit.FaultShapes;
 import nariz.fit.Estimate;
+import nariz.fit.FaultShapes;
+import nariz.fit.Observation;
+import nariz.fit.PullTrend;
+import nariz.units.Units;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.CholeskyDecomposition;
@@ -21,17 +25,35 @@ import org.hipparchus.linear.RealVector;
  * these targets. "Nothing wrong" leaves r; "calibration" leaves what remains after the chosen parts; a fault leaves r
  * - gamma f with f its signature over the cells and gamma fitted under a normal prior of the fault's usual size.
  * Every free number costs ln(n_eff)/2; n_eff, the number of independent places, is taken as 0.4 of the cells, 8 to
- * 24. What is left is judged with the scatter healthy carburetors show: 2.5 % correlated over neighbouring cells
- * (scales as in the estimator) and 1 % of its own, more for short stays.
+ * 24. A part besides costs ln of the number of parts it was chosen from: the prior of "some part" is shared out over
+ * all of them. What is left is judged with the scatter healthy carburetors show: 2.5 % correlated over neighbouring
+ * cells (scales as in the estimator) and 1 % of its own, more for short stays.
+ *
+ * <p>Two faults leave a mark that no mixture by speed and load shows, and that mark enters their likelihood: a supply
+ * that runs short leans with time inside a pull ({@link PullTrend}, and the fuel pressure where it is logged), a
+ * cylinder that misses leaves short lean spikes ({@link Observation#spikeShare}). A sheet that cannot be true shows as
+ * coefficients no carburetor of the family has ({@link Estimate#strain}).
+ *
+ * <p>The prior shares are judgement: how often a tuner finds each when a car reads wrong.
  */
 final class Hypotheses {
+    private static final double NOTHING_PRIOR = 0.30;
+    private static final double PARTS_PRIOR = 0.45;
+    private static final double SHEET_PRIOR = 0.01;
     private static final double HEALTHY_SCATTER = 0.025;
     private static final double OWN_SCATTER = 0.010;
     /** Extra scatter of a cell stayed in for one second. */
     private static final double SHORT_STAY = 0.02;
     /** Errors beyond this are as bad as this: one odd corner must not decide between causes. */
-    private static final double MOST = 0.15;
+    private static final double MOST = 0.20;
     private static final double LEAK_M2 = 3e-6;
+    private static final double PLATES_RAD = 1.5 * Units.DEG;
+    private static final double STARVES_PER_S = 0.02;
+    private static final double MISSES = 0.05;
+    /** Log likelihood for every spike in a hundred readings over {@link #USUAL_SPIKES}. */
+    private static final double PER_SPIKE = 4.0;
+    private static final double USUAL_SPIKES = 0.012;
+    private static final double STRONGEST = 14.0;
 
     private static final double EFFECT_SD = 0.3;
 
@@ -39,20 +61,40 @@ final class Hypotheses {
     private final List<Cell> cells;
     private final Scorer scorer;
     private final Estimate estimate;
+    private final Observation observation;
+    private final PullTrend trend;
     private final CholeskyDecomposition chol;
     private final double penalty;
+    private final int parts;
 
+    /**
+     * What a fault would look like.
+     *
+     * @param prior how often it is the cause
+     * @param usual size of gamma that is common
+     * @param shape relative change of phi by cell at gamma = 1
+     * @param bothSigns whether gamma may be negative
+     * @param gammaRead gamma as another mark has it, and its standard deviation; infinite when there is none
+     * @param mark log likelihood of a mark that only this fault leaves
+     */
     private record Signature(String cause, String label, double prior, double usual, double[] shape,
-            boolean bothSigns, String evidence, String check) {
+            boolean bothSigns, double gammaRead, double gammaSd, double mark, String evidence, String check) {
+        Signature(String cause, String label, double prior, double usual, double[] shape, boolean bothSigns,
+                String evidence, String check) {
+            this(cause, label, prior, usual, shape, bothSigns, 0.0, Double.POSITIVE_INFINITY, 0.0, evidence, check);
+        }
     }
 
-    Hypotheses(BuildSheet sheet, Scorer scorer, Estimate estimate) {
-        this.sheet = sheet;
+    Hypotheses(Scorer scorer, Estimate estimate, Observation observation) {
+        this.sheet = observation.sheet();
         this.scorer = scorer;
         this.estimate = estimate;
+        this.observation = observation;
+        trend = PullTrend.of(observation);
         cells = estimate.cells();
         chol = new CholeskyDecomposition(scatter(), 1e-8, 1e-14);
         penalty = 0.5 * Math.log(Math.clamp(0.4 * cells.size(), 8, 24));
+        parts = Ladder.of(sheet).size();
     }
 
     private RealMatrix scatter() {
@@ -76,30 +118,44 @@ final class Hypotheses {
         RealVector r = residual(scorer.today());
         List<Hypothesis> out = new ArrayList<>();
         List<Double> score = new ArrayList<>();
-        add(out, score, Math.log(0.30) + quadratic(r), new Hypothesis(Hypothesis.NONE, "nothing wrong", 0,
+        add(out, score, Math.log(NOTHING_PRIOR) + quadratic(r), new Hypothesis(Hypothesis.NONE, "nothing wrong", 0,
                 "the readings lie within what healthy carburetors leave", "no check needed"));
+        double calibration = Double.NEGATIVE_INFINITY;
         if (!chosen.isEmpty()) {
-            double s = Math.log(0.50) + afterParts(r, chosen) - chosen.size() * penalty;
-            add(out, score, s, new Hypothesis(Hypothesis.CALIBRATION, "fuel parts", 0,
+            calibration = Math.log(PARTS_PRIOR) + afterParts(r, chosen) - chosen.size() * (penalty + Math.log(parts));
+            add(out, score, calibration, new Hypothesis(Hypothesis.CALIBRATION, "fuel parts", 0,
                     "the error follows the share of the circuit that the change trims",
                     "change the part, drive the same road again"));
         }
         for (Signature f : signatures()) {
-            if (ruledOut.contains(f.cause())) {
-                continue;
+            if (!ruledOut.contains(f.cause())) {
+                add(out, score, score(f, r), new Hypothesis(f.cause(), f.label(), 0, f.evidence(), f.check()));
             }
-            RealVector shape = new ArrayRealVector(f.shape());
-            RealVector solved = chol.getSolver().solve(shape);
-            double gamma = r.dotProduct(solved) / (shape.dotProduct(solved)
-                    + 1.0 / (f.usual() * f.usual()));
-            if (!f.bothSigns()) {
-                gamma = Math.max(0.0, gamma);
-            }
-            double s = Math.log(f.prior()) + quadratic(r.subtract(shape.mapMultiply(gamma))) - penalty
-                    - 0.5 * gamma * gamma / (f.usual() * f.usual());
-            add(out, score, s, new Hypothesis(f.cause(), f.label(), 0, f.evidence(), f.check()));
+        }
+        if (!ruledOut.contains(Hypothesis.WRONG_SHEET)) {
+            double as = Math.max(calibration, Math.log(NOTHING_PRIOR) + quadratic(r));
+            add(out, score, as + Math.log(SHEET_PRIOR / PARTS_PRIOR) + Math.min(STRONGEST, estimate.strain()),
+                    new Hypothesis(Hypothesis.WRONG_SHEET, "build sheet that cannot be true", 0,
+                    "a circuit delivers what no carburetor of this family does with these parts",
+                    "take out the jets and restrictions the sheet names and measure them; check bores and venturis"));
         }
         return normalised(out, score);
+    }
+
+    private double score(Signature f, RealVector r) {
+        RealVector shape = new ArrayRealVector(f.shape());
+        RealVector solved = chol.getSolver().solve(shape);
+        double read = 1.0 / (f.gammaSd() * f.gammaSd());
+        double usual = 1.0 / (f.usual() * f.usual());
+        double gamma = (r.dotProduct(solved) + f.gammaRead() * read) / (shape.dotProduct(solved) + read + usual);
+        if (!f.bothSigns()) {
+            gamma = Math.max(0.0, gamma);
+        }
+        // Against a gamma of 0, which every other cause implies for this mark.
+        double mark = f.mark() + Math.min(STRONGEST, 0.5 * read * (f.gammaRead() * f.gammaRead()
+                - (gamma - f.gammaRead()) * (gamma - f.gammaRead())));
+        return Math.log(f.prior()) + quadratic(r.subtract(shape.mapMultiply(gamma))) + mark - penalty
+                - 0.5 * gamma * gamma * usual;
     }
 
     private static void add(List<Hypothesis> out, List<Double> score, double s, Hypothesis h) {
@@ -192,31 +248,57 @@ final class Hypotheses {
         double[] exhaust = new double[m];
         double[] offset = new double[m];
         double[] cleaner = new double[m];
+        double[] starving = new double[m];
+        double[] misses = new double[m];
         for (int i = 0; i < m; i++) {
             double a = cells.get(i).airKgPerS();
             exhaust[i] = -0.05 * (idleAir / a) * (idleAir / a);
             offset[i] = 0.035;
             cleaner[i] = 0.05 * (a / mostAir) * (a / mostAir);
+            starving[i] = -STARVES_PER_S * trend.meanDrinkingS(i);
+            misses[i] = -MISSES;
         }
+        double spikes = Math.clamp(PER_SPIKE * 100.0 * (observation.spikeShare() - USUAL_SPIKES), -STRONGEST,
+                STRONGEST);
         return List.of(
-                new Signature(Hypothesis.VACUUM_LEAK, "vacuum leak", 0.10, 3.0,
+                new Signature(Hypothesis.VACUUM_LEAK, "vacuum leak", 0.08, 3.0,
                         FaultShapes.leak(sheet, cells, LEAK_M2), false,
                         "lean at idle, less so with more air",
                         "with the engine idling, listen and feel along gaskets, hoses and shafts; pinch each vacuum "
                         + "hose in turn: the speed must not change. Unmetered air also wants the idle stop further in"
                         + " than usual"),
-                new Signature("exhaust-leak", "exhaust leak ahead of the sensor", 0.05, 2.0, exhaust, false,
+                new Signature("exhaust-leak", "exhaust leak ahead of the sensor", 0.04, 2.0, exhaust, false,
                         "lean only where little gas flows",
                         "with a cold engine feel along the joints ahead of the sensor with a gloved hand; vacuum and "
                         + "idle smoothness stay normal with this fault"),
-                new Signature("sensor-offset", "sensor offset or wrong fuel scale", 0.04, 1.5, offset, true,
+                new Signature("sensor-offset", "sensor offset or wrong fuel scale", 0.03, 1.5, offset, true,
                         "the same error everywhere",
                         "run the sensor in free air and calibrate it; compare with a second sensor"),
+                new Signature("fuel-starvation", "fuel supply that runs short", 0.03, 1.5, starving, false,
+                        -trend.perS() / STARVES_PER_S, trend.sdPerS() / STARVES_PER_S, pressureMark(),
+                        "leaner the longer a pull lasts, at the same speed and vacuum",
+                        "log or watch fuel pressure through a long pull: it must not fall; then filter, pump, lines, "
+                        + "needle and seat"),
+                new Signature("misfire", "misfire", 0.02, 1.0, misses, false, 0.0, Double.POSITIVE_INFINITY, spikes,
+                        "short lean spikes in steady running: a cylinder that misses passes its oxygen on",
+                        "plugs, leads, cap, coil and points; listen at the tail pipe; compare cylinders by shorting "
+                        + "one plug at a time with an insulated tool"),
+                new Signature("plates-open", "throttle plates too far open at idle", 0.01, 1.0,
+                        FaultShapes.platesOpen(estimate.carburetor(), sheet, cells, PLATES_RAD), false,
+                        "rich at idle alone: the transfer slot delivers there",
+                        "turn one mixture screw half a turn: if nothing happens in two seconds the plates stand too "
+                        + "far open; more advance or a plate hole brings them back"),
                 new Signature("fuel-level", "fuel level", 0.005, 1.5, level(), true,
                         "error everywhere, largest where the circuits just start",
                         "check the fuel level at the sight plug, needle and seat, and fuel pressure under load"),
-                new Signature("air-cleaner", "air cleaner restriction", 0.02, 1.5, cleaner, false,
+                new Signature("air-cleaner", "air cleaner restriction", 0.03, 1.5, cleaner, false,
                         "rich that grows with the square of airflow",
                         "repeat one full-load pull with the air cleaner off, on a closed road or rolling road"));
+    }
+
+    /** Log likelihood of the fuel pressure under load: three quarters of the pressure at rest says nothing. */
+    private double pressureMark() {
+        double ratio = trend.pressureRatio();
+        return Double.isNaN(ratio) ? 0.0 : Math.clamp(20.0 * (0.75 - ratio), -5.0, 8.0);
     }
 }

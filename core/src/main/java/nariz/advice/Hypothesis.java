@@ -14,6 +14,8 @@ public record Hypothesis(String cause, String label, double probability, String 
     public static final String CALIBRATION = "calibration";
     /** Cause key of unmetered air into the manifold. */
     public static final String VACUUM_LEAK = "vacuum-leak";
+    /** Cause key of a sheet that does not describe this carburetor. */
+    public static final String WRONG_SHEET = "wrong-sheet";
     /** Cause key of "nothing is wrong". */
     public static final String NONE = "nothing-wrong";
 

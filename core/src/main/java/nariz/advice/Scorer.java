@@ -17,6 +17,8 @@ import nariz.fit.Estimate;
 final class Scorer {
     private static final double FULL_WEIGHT_S = 3.0;
     private static final double SHORTEST_S = 1.0;
+    /** What a calibrated sensor is good to, share of lambda. */
+    private static final double SENSOR_SD = 0.008;
 
     private final BuildSheet sheet;
     private final Strategy strategy;
@@ -130,7 +132,7 @@ final class Scorer {
             }
             mean /= w;
             out.add(new RegimeError(g, dwell[g.ordinal()], target / w, target / w * (1 + mean), mean,
-                    Math.sqrt(square / w), sd / w));
+                    Math.sqrt(square / w), Math.hypot(SENSOR_SD, sd / w)));
         }
         return out;
     }

@@ -106,14 +106,15 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
 
     /** The mixture behind a drive, whatever its sensor can read of it. */
     private static Truth truth(BuildSheet sheet, long seed, DriveScript script) {
-        DriveLog log = new EngineSimulator(sheet, seed, Map.of(), seed).drive(script, 10, "practice").log();
+        SimulatedDrive d = new EngineSimulator(sheet, seed, Map.of(), seed).drive(script, 10, "practice");
+        DriveLog log = d.log();
         Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
         log.recorded().forEach(c -> channels.put(c, log.values(c)));
         double[] on = new double[log.size()];
         Arrays.fill(on, 1.0);
         channels.put(Channel.LAMBDA, on);
         DriveLog readable = new DriveLog(log.name(), channels, List.of(), 0);
-        return new Truth(Observation.of(readable, sheet, () -> false).cells(), seed, Map.of());
+        return Truth.of(Observation.of(readable, sheet, () -> false), d, seed, Map.of());
     }
 
     /** Errors that together leave the car out of tune. */

@@ -10,12 +10,15 @@ import nariz.advice.Regime;
 import nariz.advice.Strategy;
 import nariz.build.BuildSheet;
 import nariz.fit.Cell;
+import nariz.fit.Observation;
 import nariz.model.Circuit;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
+import nariz.sim.SimulatedDrive;
 
 /**
- * What only the simulator knows about a drive: the settled mixture with any parts in the states the car was in.
+ * What only the simulator knows about a drive: the mixture burnt with any parts in the states the car was in, the film's
+ * part of it as on the drive itself.
  *
  * <p>Weights and regimes are those of the judge, not of the adviser's sheet model: each regime counts once, a cell in
  * proportion to its dwell but no more than a quarter of its regime's.
@@ -25,6 +28,7 @@ final class Truth {
     static final double BEYOND_BEST = 0.025;
 
     private final List<Cell> cells;
+    private final double[] driven;
     private final long quirksSeed;
     private final Map<Fault, Double> faults;
 
@@ -32,29 +36,60 @@ final class Truth {
     record Error(double mean, double rms, double dwellS) {
     }
 
-    Truth(List<Cell> cells, long quirksSeed, Map<Fault, Double> faults) {
+    private Truth(List<Cell> cells, double[] driven, long quirksSeed, Map<Fault, Double> faults) {
         this.cells = cells;
+        this.driven = driven;
         this.quirksSeed = quirksSeed;
         this.faults = faults;
+    }
+
+    /** The truth behind a drive, in the states an observation counts as steady. */
+    static Truth of(Observation o, SimulatedDrive d, long quirksSeed, Map<Fault, Double> faults) {
+        int m = o.cells().size();
+        double[] burnt = new double[m];
+        double[] metered = new double[m];
+        for (int i = 0; i < o.log().size(); i++) {
+            int c = o.cellOf(i);
+            if (c >= 0) {
+                int s = o.stateOf(i);
+                burnt[c] += 1.0 / d.trueLambda()[s];
+                for (double[] p : d.truePhi()) {
+                    metered[c] += p[s];
+                }
+            }
+        }
+        double[] driven = new double[m];
+        for (int c = 0; c < m; c++) {
+            driven[c] = metered[c] > 0 ? burnt[c] / metered[c] : 1.0;
+        }
+        return new Truth(o.cells(), driven, quirksSeed, faults);
     }
 
     /** The same with the cells of most dwell in every regime alone: enough for setting a car up. */
     Truth coarse(BuildSheet parts, int perRegime) {
         double[][] phi = phi(parts);
-        Map<Regime, List<Cell>> by = new EnumMap<>(Regime.class);
+        Map<Regime, List<Integer>> by = new EnumMap<>(Regime.class);
         for (int i = 0; i < phi.length; i++) {
-            by.computeIfAbsent(Strategy.regime(cells.get(i), parts, phi[i]), r -> new ArrayList<>())
-                    .add(cells.get(i));
+            by.computeIfAbsent(Strategy.regime(cells.get(i), parts, phi[i]), r -> new ArrayList<>()).add(i);
         }
-        List<Cell> few = by.values().stream().flatMap(l -> l.stream()
-                .sorted(Comparator.comparingDouble(Cell::dwellS).reversed()).limit(perRegime)).toList();
-        return new Truth(few, quirksSeed, faults);
+        int[] few = by.values().stream().flatMap(l -> l.stream()
+                .sorted(Comparator.comparingDouble((Integer i) -> cells.get(i).dwellS()).reversed())
+                .limit(perRegime)).mapToInt(Integer::intValue).toArray();
+        return new Truth(Arrays.stream(few).mapToObj(cells::get).toList(),
+                Arrays.stream(few).mapToDouble(i -> driven[i]).toArray(), quirksSeed, faults);
     }
 
     /** Parts of phi in every cell. */
     double[][] phi(BuildSheet parts) {
         EngineSimulator car = new EngineSimulator(parts, quirksSeed, faults, 1);
-        return cells.stream().map(c -> car.steadyPhi(c.rpm(), c.vacuumPa())).toArray(double[][]::new);
+        double[][] out = new double[cells.size()][];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = car.steadyPhi(cells.get(i).rpm(), cells.get(i).vacuumPa());
+            for (int c = 0; c < out[i].length; c++) {
+                out[i][c] *= driven[i];
+            }
+        }
+        return out;
     }
 
     Map<Regime, Error> errors(BuildSheet parts) {

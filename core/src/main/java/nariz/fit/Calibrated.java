@@ -46,7 +46,12 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
         double[][] out = new double[cells.size()][Circuit.values().length];
         for (int i = 0; i < out.length; i++) {
             Cell c = cells.get(i);
-            model.evaluate(c.rpm(), c.vacuumPa(), Math.max(0.0, c.thetaRad() + plateRad), flow);
+            double theta = Math.max(0.0, c.thetaRad() + plateRad);
+            if (c.airMeasured()) {
+                model.evaluateAir(c.airKgPerS(), c.airKgPerS(), c.vacuumPa(), theta, flow);
+            } else {
+                model.evaluate(c.rpm(), c.vacuumPa(), theta, flow);
+            }
             for (Circuit k : Circuit.values()) {
                 out[i][k.ordinal()] = flow.phi(k);
             }

@@ -32,10 +32,11 @@ public final class Estimate {
     private final double shiftPa;
     private final double shiftSdPa;
     private final double modelError;
+    private final double strain;
 
     Estimate(List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd, double[][] correlation, double[] phi, double[] phiSd,
             double[][] sheetPhi, double[][] foundPhi, double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
-            double shiftSdPa, double modelError) {
+            double shiftSdPa, double modelError, double strain) {
         this.cells = List.copyOf(cells);
         this.carburetor = carburetor;
         this.level = level.clone();
@@ -53,6 +54,7 @@ public final class Estimate {
         this.shiftPa = shiftPa;
         this.shiftSdPa = shiftSdPa;
         this.modelError = modelError;
+        this.strain = strain;
     }
 
     /** {@return cells the estimate rests on} */
@@ -211,6 +213,11 @@ public final class Estimate {
     /** {@return its standard deviation, Pa} */
     public double shiftSdPa() {
         return shiftSdPa;
+    }
+
+    /** {@return log probability by which this carburetor lies outside its family; 0 for a usual one} */
+    public double strain() {
+        return strain;
     }
 
     /** {@return standard deviation of the smooth model error, share of phi} */

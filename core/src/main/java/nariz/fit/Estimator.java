@@ -48,6 +48,7 @@ public final class Estimator {
     private static final int SHIFTS = 7;
     private static final double SHIFT_PRIOR = 0.8 * Units.INHG;
     private static final int ROUNDS = 2;
+    private static final double USUAL_STRAIN = 13.0;
     /** Step of the difference quotients and limit of z, in spreads. */
     private static final double STEP = 0.5;
     private static final double FURTHEST = 2.5;
@@ -199,7 +200,20 @@ public final class Estimator {
             factor[c] = f.u.getEntry(c);
         }
         return new Estimate(cells, found, factor, mean, sd, correlation, f.phi, f.phiSd, standard, phi, f.rest(phi),
-                f.u.getEntry(SLOPE), Math.sqrt(slopeVar), airReference, p.mean, p.spread, sigma);
+                f.u.getEntry(SLOPE), Math.sqrt(slopeVar), airReference, p.mean, p.spread, sigma, strain(f));
+    }
+
+    /**
+     * How far the unknowns had to move, in log probability, beyond what carburetors of a family need: half the sum of
+     * squares in prior spreads, less a half for each of the seven or so that a drive can tell apart, and a margin.
+     */
+    private double strain(Fit f) {
+        RealVector moved = f.u.copy();
+        for (int c = 0; c < CIRCUITS; c++) {
+            moved.addToEntry(c, -1.0);
+        }
+        RealVector solved = new CholeskyDecomposition(prior, 1e-9, 1e-15).getSolver().solve(moved);
+        return Math.max(0.0, 0.5 * moved.dotProduct(solved) - USUAL_STRAIN);
     }
 
     private double weight(int i) {

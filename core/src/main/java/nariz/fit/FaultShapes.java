@@ -1,5 +1,6 @@
 package nariz.fit;
 
+import java.util.Arrays;
 import java.util.List;
 import nariz.build.BuildSheet;
 import nariz.model.Circuit;
@@ -28,6 +29,25 @@ public final class FaultShapes {
             Cell c = cells.get(i);
             double flux = CompressibleFlow.flux(p0, sheet.ambient().temperatureK(), p0 - c.vacuumPa());
             out[i] = -Math.min(0.9, leakM2 * flux / c.airKgPerS());
+        }
+        return out;
+    }
+
+    /**
+     * What plates that stand further open at idle than they should do: the slot delivers there and the screws hardly.
+     *
+     * @param found the carburetor
+     * @param sheet parts
+     * @param cells where
+     * @param rad how much further open
+     * @return relative change of phi, 0 outside idle
+     */
+    public static double[] platesOpen(Calibrated found, BuildSheet sheet, List<Cell> cells, double rad) {
+        double[][] was = found.phi(sheet, cells);
+        double[][] is = new Calibrated(found.made(), found.plateRad() + rad, found.shiftPa()).phi(sheet, cells);
+        double[] out = new double[was.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = cells.get(i).idle() ? Arrays.stream(is[i]).sum() / Arrays.stream(was[i]).sum() - 1.0 : 0.0;
         }
         return out;
     }

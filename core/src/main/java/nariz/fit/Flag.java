@@ -14,6 +14,8 @@ public enum Flag {
     GAP("gap in the log"),
     /** Load or throttle moved within the sensor's memory. */
     TRANSIENT("load moving"),
+    /** A short lean spike in steady running: unburnt oxygen of a cylinder that missed. */
+    MISFIRE("misfire"),
     /** Counts. */
     STEADY("steady");
 

@@ -25,7 +25,9 @@ import nariz.units.Units;
  * 1.3 inHg (2.6 at a loping idle), throttle within 3 %, speed within 30 %.
  *
  * <p>Fuel on the manifold walls makes a pull read lean for seconds and what follows it read rich, while every gauge
- * stands still. A reading therefore counts as what it would settle at: times {@link WallFilm#settles}.
+ * stands still. A reading that still swings by more than 4 % a second does not count, and one that counts is freed of
+ * what the walls owe from the step before it: times {@link WallFilm#asDriven}. What growing airflow keeps lean for as
+ * long as it grows stays in: that is how the car is driven, and what the cylinders burn.
  *
  * <p>Cams with overlap pass unburnt oxygen at idle, so the sensor reads lean there. The size is a
  * default by cam, not from a book: idle readings are taken as richer by 1.2, 3.2 and 5.5 % for medium, big and
@@ -41,6 +43,11 @@ public final class Observation {
     private static final double LOW_RAIL = 10.05 / Units.PETROL_GAUGE_STOICH;
     private static final double HIGH_RAIL = 19.9 / Units.PETROL_GAUGE_STOICH;
     private static final double FEWEST_CELL_S = 0.4;
+    private static final double SWING_S = 1.0;
+    private static final double SWING_MEAN_S = 0.5;
+    private static final double SWING = 0.04;
+    private static final double SPIKE = 4.0;
+    private static final double LEAST_SPIKE = 0.04;
 
     private final DriveLog log;
     private final BuildSheet sheet;
@@ -57,6 +64,7 @@ public final class Observation {
     private final double idleVacuumPa;
     private double exhaustM3;
     private WallFilm film;
+    private double spikeShare;
     private List<Cell> cells = List.of();
     private final int[] cellOf;
 
@@ -95,6 +103,7 @@ public final class Observation {
         o.flag();
         o.film = WallFilm.of(o);
         o.gather();
+        o.spikes();
         return o;
     }
 
@@ -138,6 +147,7 @@ public final class Observation {
         FuelModel model = new FuelModel(sheet);
         FuelModel.Flow f = new FuelModel.Flow();
         boolean throttled = log.has(Channel.THROTTLE);
+        double[] metered = log.has(Channel.AIRFLOW) ? log.values(Channel.AIRFLOW) : null;
         double most = sheet.ambient().pressurePa() - 8e3;
         for (int i = 0; i < n; i++) {
             if ((i & 0xfff) == 0) {
@@ -152,7 +162,11 @@ public final class Observation {
                 continue;
             }
             double pedal = throttled ? log.values(Channel.THROTTLE)[i] : Double.NaN;
-            if (Double.isNaN(pedal)) {
+            double drawn = metered == null ? Double.NaN : metered[i];
+            if (drawn > 0.0) {
+                double plate = Double.isNaN(pedal) ? model.angleFor(drawn, vacuum) : plateAngle(pedal);
+                model.evaluateAir(drawn, drawn, vacuum, plate, f);
+            } else if (Double.isNaN(pedal)) {
                 model.evaluate(rpm, vacuum, f);
             } else {
                 model.evaluate(rpm, vacuum, plateAngle(pedal), f);
@@ -261,6 +275,48 @@ public final class Observation {
         }
         check();
         transients();
+        swings();
+    }
+
+    /**
+     * Flags readings that still swing: mean of the last half second against the same a second earlier. What the walls
+     * took up at a tip-in is made good over seconds in which every gauge stands still.
+     */
+    private void swings() {
+        double[] t = log.timeS();
+        int lateFrom = 0;
+        int earlyFrom = 0;
+        int earlyTo = 0;
+        double late = 0.0;
+        int nLate = 0;
+        double early = 0.0;
+        int nEarly = 0;
+        for (int i = 0; i < n; i++) {
+            boolean read = !Double.isNaN(measured[i]);
+            late += read ? measured[i] : 0.0;
+            nLate += read ? 1 : 0;
+            while (t[lateFrom] < t[i] - SWING_MEAN_S) {
+                late -= Double.isNaN(measured[lateFrom]) ? 0.0 : measured[lateFrom];
+                nLate -= Double.isNaN(measured[lateFrom]) ? 0 : 1;
+                lateFrom++;
+            }
+            while (t[earlyTo] < t[i] - SWING_S) {
+                early += Double.isNaN(measured[earlyTo]) ? 0.0 : measured[earlyTo];
+                nEarly += Double.isNaN(measured[earlyTo]) ? 0 : 1;
+                earlyTo++;
+            }
+            while (t[earlyFrom] < t[i] - SWING_S - SWING_MEAN_S) {
+                early -= Double.isNaN(measured[earlyFrom]) ? 0.0 : measured[earlyFrom];
+                nEarly -= Double.isNaN(measured[earlyFrom]) ? 0 : 1;
+                earlyFrom++;
+            }
+            if (flags[i] == Flag.STEADY && nLate > 0 && nEarly > 0) {
+                double limit = atIdle(i) ? 2.0 * SWING : SWING;
+                if (Math.abs(late / nLate / (early / nEarly) - 1.0) > limit) {
+                    flags[i] = Flag.TRANSIENT;
+                }
+            }
+        }
     }
 
     private Flag firstReason(int i) {
@@ -357,11 +413,66 @@ public final class Observation {
                 return made;
             });
             double dt = i > 0 ? Math.min(t[i] - t[i - 1], 2.0 * usual) : usual;
-            double settles = film.settles(s);
-            g.add(i, dt, s, measured[i] * settles * (1.0 + (idle ? idleBias() : 0.0)), settles - 1.0);
+            double driven = film.asDriven(s);
+            g.add(i, dt, s, measured[i] * driven * (1.0 + (idle ? idleBias() : 0.0)), driven - 1.0);
             cellOf[i] = g.index;
         }
         keep(all);
+    }
+
+    /**
+     * Short lean spikes far outside a cell's own scatter are no mixture: they are flagged and the cells gathered again.
+     * The limit is {@link #SPIKE} standard deviations, taken from the rich half of the readings, which a missing
+     * cylinder cannot widen.
+     */
+    private void spikes() {
+        double[] limit = new double[cells.size()];
+        double[] square = new double[limit.length];
+        int[] rich = new int[limit.length];
+        for (int i = 0; i < n; i++) {
+            int c = cellOf[i];
+            if (c >= 0) {
+                double above = measured[i] * film.asDriven(stateOf[i]) * bias(i) / cells.get(c).phi() - 1.0;
+                if (above > 0.0) {
+                    square[c] += above * above;
+                    rich[c]++;
+                }
+            }
+        }
+        for (int c = 0; c < limit.length; c++) {
+            limit[c] = Math.max(LEAST_SPIKE, SPIKE * Math.sqrt(square[c] / Math.max(1, rich[c])));
+        }
+        int found = 0;
+        for (int i = 0; i < n; i++) {
+            int c = cellOf[i];
+            double below = c < 0 ? 0.0 : 1.0 - measured[i] * film.asDriven(stateOf[i]) * bias(i) / cells.get(c).phi();
+            if (c >= 0 && below > limit[c]) {
+                flags[i] = Flag.MISFIRE;
+                found++;
+            }
+        }
+        spikeShare = found / (double) Math.max(1, count(cellOf));
+        if (found > 0) {
+            gather();
+        }
+    }
+
+    private static int count(int[] cellOf) {
+        int k = 0;
+        for (int c : cellOf) {
+            k += c >= 0 ? 1 : 0;
+        }
+        return k;
+    }
+
+    /** Factor for what overlap does to the sensor at idle. */
+    private double bias(int i) {
+        return 1.0 + (atIdle(stateOf[i]) ? idleBias() : 0.0);
+    }
+
+    /** {@return share of the steady readings that were short lean spikes, 0 to 1} */
+    public double spikeShare() {
+        return spikeShare;
     }
 
     private long key(int s, boolean idle) {
@@ -456,7 +567,8 @@ public final class Observation {
             // The film correction is good to about a third.
             double corrected = m * 0.35 * unsettled / count;
             return new Cell(rpm / count, vacuum / count, thetaSum / count, airSum / count, dwell, m,
-                    Math.hypot(scatter, corrected), idle, bestMiddle);
+                    Math.hypot(scatter, corrected), idle,
+                    log.has(Channel.AIRFLOW), bestMiddle);
         }
     }
 

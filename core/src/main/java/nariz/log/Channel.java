@@ -39,7 +39,16 @@ public enum Channel {
             List.of(new Unit("c", 1, Units.ZERO_CELSIUS_K), new Unit("degc", 1, Units.ZERO_CELSIUS_K),
                     new Unit("°c", 1, Units.ZERO_CELSIUS_K),
                     new Unit("f", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0),
-                    new Unit("degf", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0)));
+                    new Unit("degf", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0))),
+    /** Air the engine draws, kg/s. */
+    AIRFLOW("airflow_gs", "airflow", "g/s", 0, 2, List.of("airflow", "maf", "massairflow", "airmass"),
+            List.of(new Unit("kg/h", 1 / 3600.0, 0), new Unit("kgh", 1 / 3600.0, 0), new Unit("kg/s", 1, 0),
+                    new Unit("g/s", 1e-3, 0), new Unit("gs", 1e-3, 0), new Unit("lb/min", 0.45359237 / 60, 0))),
+    /** Fuel pressure over ambient, Pa. */
+    FUEL_PRESSURE("fuel_pressure_kPa", "fuel pressure", "kPa", 0, 150e3,
+            List.of("fuelpressure", "fuelpress", "petrolpressure"),
+            List.of(new Unit("kpa", 1e3, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
+                    new Unit("mbar", 100, 0)));
 
     private final String header;
     private final String label;

@@ -70,6 +70,8 @@ public final class LogWriter {
             case LAMBDA, LAMBDA_2 -> format("%.2f", si * Units.PETROL_GAUGE_STOICH);
             case THROTTLE -> format("%.1f", si * 100.0);
             case SPEED -> format("%.1f", si * 3.6);
+            case AIRFLOW -> format("%.2f", si * 1e3);
+            case FUEL_PRESSURE -> format("%.2f", si / 1e3);
             case COOLANT -> format("%.1f", si - Units.ZERO_CELSIUS_K);
             case AFR, AFR_2 -> format("%.2f", si);
         };
