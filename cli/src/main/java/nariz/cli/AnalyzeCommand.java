@@ -10,10 +10,14 @@ import java.util.concurrent.Callable;
 import nariz.advice.AdviceJson;
 import nariz.advice.AdviceText;
 import nariz.advice.Analysis;
+import nariz.advice.Hypothesis;
+import nariz.advice.PreviousReader;
+import nariz.advice.Request;
 import nariz.advice.Strategy;
 import nariz.build.BuildSheet;
 import nariz.build.BuildSheetReader;
 import nariz.build.InputProblem;
+import nariz.build.KitReader;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import picocli.CommandLine.Command;
@@ -46,13 +50,24 @@ final class AnalyzeCommand implements Callable<Integer> {
             description = "faults you have looked for and ruled out, for example vacuum-leak,exhaust-leak")
     private List<String> checked = new ArrayList<>();
 
+    @Option(names = "--kit", paramLabel = "FILE", description = "sizes you have, can get or would drill (JSON)")
+    private Path kit;
+
+    @Option(names = "--previous", paramLabel = "FILE",
+            description = "the advice before the last change (JSON): start from it and score its prediction")
+    private Path previous;
+
     @Override
     public Integer call() throws IOException {
         Strategy targets = Strategy.named(strategy).orElseThrow(() -> new ParameterException(spec.commandLine(),
                 "Unknown strategy '" + strategy + "'; use one of " + String.join(", ", Strategy.names()) + "."));
+        checkCauses();
         BuildSheet sheet = BuildSheetReader.read(build);
         DriveLog drive = LogReader.read(log, sheet);
-        Analysis a = Analysis.of(sheet, drive, targets, checked, () -> false);
+        Request q = Request.of(sheet, drive, targets).withRuledOut(checked);
+        q = kit == null ? q : q.withKit(KitReader.read(kit));
+        q = previous == null ? q : q.withPrevious(PreviousReader.read(previous));
+        Analysis a = Analysis.of(q, () -> false);
         if (json != null) {
             write(json, AdviceJson.write(a.advice()));
         }
@@ -63,6 +78,16 @@ final class AnalyzeCommand implements Callable<Integer> {
         }
         spec.commandLine().getOut().flush();
         return 0;
+    }
+
+    /** A misspelt cause must not pass for a check that was made. */
+    private void checkCauses() {
+        for (String c : checked) {
+            if (!Hypothesis.FAULTS.contains(c)) {
+                throw new ParameterException(spec.commandLine(), "Unknown cause '" + c + "'; use some of "
+                        + String.join(", ", Hypothesis.FAULTS) + ".");
+            }
+        }
     }
 
     /** Writes beside the target and moves, so that a failed write leaves no half file. */

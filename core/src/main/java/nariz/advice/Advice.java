@@ -2,6 +2,7 @@ package nariz.advice;
 
 import java.util.List;
 import java.util.Optional;
+import nariz.fit.Carried;
 import nariz.model.Circuit;
 
 /**
@@ -17,10 +18,14 @@ import nariz.model.Circuit;
  * @param missing regimes and circuits not read, with the drive that would
  * @param assumed build fields that were family defaults
  * @param strategy name of the targets used
+ * @param scored what the previous advice had predicted, against what is measured now; empty without one
+ * @param notes what else the reader has to know, for example that an advised change is not on the sheet
+ * @param carried what the next analysis of this car can start from; empty when nothing was estimated
  */
 public record Advice(Verdict verdict, String sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<String> missing,
-        List<String> assumed, String strategy) {
+        List<String> assumed, String strategy, List<Previous.Scored> scored, List<String> notes,
+        Optional<Carried> carried) {
     /** Copies the lists. */
     public Advice {
         circuits = List.copyOf(circuits);
@@ -30,6 +35,8 @@ public record Advice(Verdict verdict, String sentence, List<CircuitFinding> circ
         flags = List.copyOf(flags);
         missing = List.copyOf(missing);
         assumed = List.copyOf(assumed);
+        scored = List.copyOf(scored);
+        notes = List.copyOf(notes);
     }
 
     /**

@@ -3,6 +3,8 @@ package nariz.advice;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import nariz.build.Kit;
 import nariz.build.Part;
 import nariz.build.SideName;
 import nariz.fit.Cell;
@@ -28,14 +30,18 @@ final class AdviceBuilder {
     private final Scorer scorer;
     private final Decision decision;
     private final List<Hypothesis> causes;
+    private final Kit kit;
+    private final Optional<Previous> previous;
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
-            List<Hypothesis> causes) {
+            List<Hypothesis> causes, Kit kit, Optional<Previous> previous) {
         this.observation = observation;
         this.estimate = estimate;
         this.scorer = scorer;
         this.decision = decision;
         this.causes = causes;
+        this.kit = kit;
+        this.previous = previous;
     }
 
     static Advice notEnough(Observation o, Strategy strategy) {
@@ -48,7 +54,7 @@ final class AdviceBuilder {
         List<String> missing = circuits.stream().filter(c -> c.circuit() != Circuit.PUMP)
                 .map(c -> c.circuit().label() + ": " + c.settledBy()).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), stretches(o),
-                missing, o.sheet().assumed(), strategy.name());
+                missing, o.sheet().assumed(), strategy.name(), List.of(), List.of(), Optional.empty());
     }
 
     Advice build(List<Decision.Step> chosen) {
@@ -73,7 +79,9 @@ final class AdviceBuilder {
         String sentence = sentence(verdict, changes, today, none, leanIdle && faults <= CHECK_ABOVE);
         return new Advice(verdict, sentence, circuits, causes, changes,
                 predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
-                scorer.strategy().name());
+                scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
+                previous.map(p -> p.notFitted(observation.sheet())).orElse(List.of()),
+                Optional.of(estimate.carried()));
     }
 
     private static boolean enrichesIdle(Decision.Step s) {
@@ -154,8 +162,15 @@ final class AdviceBuilder {
         };
     }
 
-    private static List<String> cautions(Decision.Step s, List<RegimeError> today) {
+    private List<String> cautions(Decision.Step s, List<RegimeError> today) {
         List<String> out = new ArrayList<>();
+        if (kit.drills(s.ladder().part(), s.from(), s.to())) {
+            out.add("Drilling cannot be undone: go up a drill at a time, read after each, deburr, no chips left in.");
+        }
+        if (leansTheTop(s, today)) {
+            out.add("Rich at the top can be the air cleaner: repeat one pull without it before this change. If it comes "
+                    + "right, leave the parts alone.");
+        }
         if (s.ladder().bowl()) {
             out.add("Engine cold, no flame, extinguisher at hand: petrol will spill. Catch it, wipe it, leak-check "
                     + "before starting.");
@@ -175,8 +190,21 @@ final class AdviceBuilder {
         return out;
     }
 
+    /** Whether a change takes fuel away where the engine draws most and reads rich. */
+    private boolean leansTheTop(Decision.Step s, List<RegimeError> today) {
+        Optional<RegimeError> full = today.stream().filter(e -> e.regime() == Regime.FULL).findFirst();
+        if (full.isEmpty() || full.get().mean() > -0.03) {
+            return false;
+        }
+        return scorer.errors(scorer.with(Decision.apply(observation.sheet(), List.of(s)))).stream()
+                .filter(e -> e.regime() == Regime.FULL).anyMatch(e -> e.mean() > full.get().mean() + 0.015);
+    }
+
     private List<RegimePrediction> predictions(List<RegimeError> today, double[] after) {
-        List<RegimeError> then = scorer.errors(after);
+        return predictions(today, scorer.errors(after));
+    }
+
+    static List<RegimePrediction> predictions(List<RegimeError> today, List<RegimeError> then) {
         List<RegimePrediction> out = new ArrayList<>();
         for (RegimeError b : today) {
             for (RegimeError a : then) {

@@ -1,10 +1,14 @@
 package nariz.advice;
 
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import nariz.fit.Carried;
 import nariz.units.Quantity;
+import nariz.units.Units;
 import tools.jackson.databind.ObjectMapper;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -36,6 +40,9 @@ public final class AdviceJson {
         root.put("flags", a.flags().stream().map(AdviceJson::flag).toList());
         root.put("missing", a.missing());
         root.put("assumed", a.assumed());
+        root.put("scored", a.scored().stream().map(AdviceJson::scored).toList());
+        root.put("notes", a.notes());
+        root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
         return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
     }
 
@@ -79,7 +86,7 @@ public final class AdviceJson {
         return m;
     }
 
-    private static Map<String, Object> prediction(RegimePrediction p) {
+    static Map<String, Object> prediction(RegimePrediction p) {
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("regime", p.before().regime().key());
         m.put("steadyS", round(p.before().dwellS(), 1));
@@ -99,6 +106,31 @@ public final class AdviceJson {
         m.put("fromS", round(f.fromS(), 2));
         m.put("toS", round(f.toS(), 2));
         m.put("share", round(f.share(), 5));
+        return m;
+    }
+
+    private static Map<String, Object> scored(Previous.Scored p) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("regime", p.regime().key());
+        m.put("predicted", round(p.predicted(), 4));
+        m.put("low", round(p.low(), 4));
+        m.put("high", round(p.high(), 4));
+        m.put("measured", round(p.measured(), 4));
+        m.put("within", p.within());
+        return m;
+    }
+
+    private static Map<String, Object> carried(Carried c) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("unknowns", Carried.names());
+        m.put("mean", c.mean());
+        List<double[]> rows = new ArrayList<>();
+        for (int i = 0; i < c.mean().length; i++) {
+            rows.add(Arrays.copyOf(c.covariance()[i], i + 1));
+        }
+        m.put("covariance", rows);
+        m.put("enrichmentShiftInHg", round(c.shiftPa() / Units.INHG, 4));
+        m.put("enrichmentShiftSdInHg", round(c.shiftSdPa() / Units.INHG, 4));
         return m;
     }
 

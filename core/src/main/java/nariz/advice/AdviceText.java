@@ -26,6 +26,7 @@ public final class AdviceText {
         out.add("");
         changes(a, out);
         predicted(a, out);
+        scored(a, out);
         circuits(a, out);
         causes(a, out);
         notes(a, out);
@@ -56,6 +57,19 @@ public final class AdviceText {
                             : p.before().words()));
         }
         out.add("");
+    }
+
+    private static void scored(Advice a, List<String> out) {
+        if (!a.scored().isEmpty()) {
+            out.add(String.format(Locale.ROOT, "%-14s %-26s %s", "last round", "was predicted", "is measured"));
+            for (Previous.Scored p : a.scored()) {
+                out.add(String.format(Locale.ROOT, "%-14s %-26s %.2f, %s", p.regime().label(), String.format(Locale.ROOT,
+                        "%.2f (%.2f to %.2f)", p.predicted(), p.low(), p.high()), p.measured(),
+                        p.within() ? "as predicted" : "not as predicted"));
+            }
+            out.add("");
+        }
+        a.notes().forEach(n -> out.add(wrap("Note: " + n + ".", "")));
     }
 
     private static void circuits(Advice a, List<String> out) {

@@ -62,17 +62,30 @@ public final class Analysis {
      */
     public static Analysis of(BuildSheet sheet, DriveLog log, Strategy strategy, List<String> ruledOut,
             BooleanSupplier cancelled) {
-        Observation o = Observation.of(log, sheet, cancelled);
+        return of(Request.of(sheet, log, strategy).withRuledOut(ruledOut), cancelled);
+    }
+
+    /**
+     * Analyses a drive.
+     *
+     * @param q what is asked
+     * @param cancelled asked now and then
+     * @return the answer and what it rests on
+     * @throws CancellationException when cancelled
+     */
+    public static Analysis of(Request q, BooleanSupplier cancelled) {
+        BuildSheet sheet = q.sheet();
+        Observation o = Observation.of(q.log(), sheet, cancelled);
         if (o.steadyS() < LEAST_STEADY_S || o.cells().size() < 4) {
-            Advice a = AdviceBuilder.notEnough(o, strategy);
+            Advice a = AdviceBuilder.notEnough(o, q.strategy());
             return new Analysis(o, null, null, a, new double[0], sheet);
         }
-        Estimate e = Estimator.of(o);
-        Scorer scorer = new Scorer(sheet, strategy, e);
-        Decision decision = new Decision(sheet, scorer, cancelled);
+        Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
+        Scorer scorer = new Scorer(sheet, q.strategy(), e);
+        Decision decision = new Decision(sheet, scorer, q.kit(), cancelled);
         List<Decision.Step> chosen = decision.decide();
-        List<Hypothesis> causes = new Hypotheses(scorer, e, o).weigh(chosen, ruledOut);
-        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, decision, causes);
+        List<Hypothesis> causes = new Hypotheses(scorer, e, o).weigh(chosen, q.ruledOut());
+        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, decision, causes, q.kit(), q.previous());
         Advice advice = builder.build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
@@ -114,6 +127,16 @@ public final class Analysis {
     /** {@return the sheet with the changes to make now} */
     public BuildSheet sheetAfter() {
         return sheetAfter;
+    }
+
+    /**
+     * Mean lambda by way of running with other parts.
+     *
+     * @param parts sheet with the parts
+     * @return today and then, with 90 % intervals; only when {@link #estimated()}
+     */
+    public List<RegimePrediction> predict(BuildSheet parts) {
+        return AdviceBuilder.predictions(scorer.errors(scorer.today()), scorer.errors(scorer.with(parts)));
     }
 
     /**

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.build.BuildSheet;
+import nariz.build.Kit;
 
 /**
  * Which parts to change: the set of ladder steps with the least loss plus effort.
@@ -38,11 +39,11 @@ final class Decision {
     private final BooleanSupplier cancelled;
     private List<Step> chosen = new ArrayList<>();
 
-    Decision(BuildSheet sheet, Scorer scorer, BooleanSupplier cancelled) {
+    Decision(BuildSheet sheet, Scorer scorer, Kit kit, BooleanSupplier cancelled) {
         this.sheet = sheet;
         this.scorer = scorer;
         this.cancelled = cancelled;
-        ladders = Ladder.of(sheet);
+        ladders = Ladder.of(sheet, kit);
     }
 
     List<Step> decide() {

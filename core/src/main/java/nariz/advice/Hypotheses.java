@@ -118,12 +118,17 @@ final class Hypotheses {
         RealVector r = residual(scorer.today());
         List<Hypothesis> out = new ArrayList<>();
         List<Double> score = new ArrayList<>();
-        add(out, score, Math.log(NOTHING_PRIOR) + quadratic(r), new Hypothesis(Hypothesis.NONE, "nothing wrong", 0,
-                "the readings lie within what healthy carburetors leave", "no check needed"));
-        double calibration = Double.NEGATIVE_INFINITY;
-        if (!chosen.isEmpty()) {
-            calibration = Math.log(PARTS_PRIOR) + afterParts(r, chosen) - chosen.size() * (penalty + Math.log(parts));
-            add(out, score, calibration, new Hypothesis(Hypothesis.CALIBRATION, "fuel parts", 0,
+        double nothing = Math.log(NOTHING_PRIOR) + quadratic(r);
+        double carburetor = nothing;
+        if (chosen.isEmpty()) {
+            add(out, score, nothing, new Hypothesis(Hypothesis.NONE, "nothing wrong", 0,
+                    "the readings lie within what healthy carburetors leave", "no check needed"));
+        } else {
+            // Whether a trim is worth making is the decision's question; here both mean "no fault".
+            double parted = Math.log(PARTS_PRIOR) + afterParts(r, chosen)
+                    - chosen.size() * (penalty + Math.log(parts));
+            carburetor = Math.max(nothing, parted) + Math.log1p(Math.exp(-Math.abs(nothing - parted)));
+            add(out, score, carburetor, new Hypothesis(Hypothesis.CALIBRATION, "fuel parts", 0,
                     "the error follows the share of the circuit that the change trims",
                     "change the part, drive the same road again"));
         }
@@ -133,8 +138,7 @@ final class Hypotheses {
             }
         }
         if (!ruledOut.contains(Hypothesis.WRONG_SHEET)) {
-            double as = Math.max(calibration, Math.log(NOTHING_PRIOR) + quadratic(r));
-            add(out, score, as + Math.log(SHEET_PRIOR / PARTS_PRIOR) + Math.min(STRONGEST, estimate.strain()),
+            add(out, score, carburetor + Math.log(SHEET_PRIOR / PARTS_PRIOR) + Math.min(STRONGEST, estimate.strain()),
                     new Hypothesis(Hypothesis.WRONG_SHEET, "build sheet that cannot be true", 0,
                     "a circuit delivers what no carburetor of this family does with these parts",
                     "take out the jets and restrictions the sheet names and measure them; check bores and venturis"));

@@ -1,5 +1,7 @@
 package nariz.advice;
 
+import java.util.List;
+
 /**
  * A cause that competes to explain the readings.
  *
@@ -18,6 +20,10 @@ public record Hypothesis(String cause, String label, double probability, String 
     public static final String WRONG_SHEET = "wrong-sheet";
     /** Cause key of "nothing is wrong". */
     public static final String NONE = "nothing-wrong";
+
+    /** Cause keys of all faults that are weighed. */
+    public static final List<String> FAULTS = List.of(VACUUM_LEAK, "exhaust-leak", "sensor-offset", "fuel-starvation",
+            "misfire", "plates-open", "fuel-level", "air-cleaner", WRONG_SHEET);
 
     /** {@return whether this is a fault that fuel parts do not cure} */
     public boolean fault() {

@@ -1,10 +1,13 @@
 package nariz.advice;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import nariz.build.BuildSheet;
+import nariz.build.Kit;
 import nariz.build.Part;
 import nariz.build.SideName;
+import nariz.units.Units;
 
 /**
  * Sizes a part can be had in, and what changing it costs.
@@ -17,8 +20,27 @@ import nariz.build.SideName;
  * @param high largest size
  * @param effort cost in units of the decision's loss: 1 = one regime at its tolerance
  * @param bowl whether the bowl comes off
+ * @param kit what is at hand
  */
-record Ladder(Part part, SideName side, double step, int reach, double low, double high, double effort, boolean bowl) {
+record Ladder(Part part, SideName side, double step, int reach, double low, double high, double effort, boolean bowl,
+        Kit kit) {
+    /** What buying a size adds where the tuner has a box of parts, and what drilling adds since it cannot be undone. */
+    private static final double BUY = 0.12;
+    private static final double DRILL = 0.08;
+
+    Ladder(Part part, SideName side, double step, int reach, double low, double high, double effort, boolean bowl) {
+        this(part, side, step, reach, low, high, effort, bowl, Kit.NONE);
+    }
+
+    private Ladder with(Kit k) {
+        return new Ladder(part, side, step, reach, low, high, effort, bowl, k);
+    }
+
+    /** What is fitted on this sheet and can be changed with this kit. */
+    static List<Ladder> of(BuildSheet sheet, Kit kit) {
+        return of(sheet).stream().map(l -> l.with(kit)).toList();
+    }
+
     /** What is fitted on this sheet and can be changed. */
     static List<Ladder> of(BuildSheet sheet) {
         List<Ladder> all = new ArrayList<>();
@@ -29,7 +51,7 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
         all.add(new Ladder(Part.IDLE_FEED_RESTRICTION, p, 1, 8, 15, 60, 0.25, true));
         all.add(new Ladder(Part.IDLE_AIR_BLEED, p, 2, 8, 30, 120, 0.45, false));
         all.add(new Ladder(Part.MAIN_JET, p, 1, 10, 35, 130, 0.20, true));
-        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, p, 2, 6, 14, 70, 0.30, false));
+        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, p, 2, 6, 14, 70, 0.40, false));
         if (primary.hasRods()) {
             all.add(new Ladder(Part.STEP_UP_SPRING, p, 1, 6, 2, 12, 0.15, false));
             all.add(new Ladder(Part.METERING_ROD, p, 1, 10, 20, Part.METERING_ROD.of(primary) + 10, 0.20, false));
@@ -38,7 +60,7 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
             all.add(new Ladder(Part.POWER_CHANNEL_RESTRICTION, p, 2, 12, 10, 80, 0.25, true));
         }
         all.add(new Ladder(Part.MAIN_JET, s, 1, 10, 35, 130, 0.20, true));
-        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, s, 2, 6, 14, 70, 0.35, false));
+        all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, s, 2, 6, 14, 70, 0.45, false));
         return all;
     }
 
@@ -50,18 +72,21 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
     /** Sizes within reach of what is fitted, without it, nearest first. */
     List<Double> sizes(BuildSheet sheet) {
         double now = fitted(sheet);
+        double cap = part == Part.METERING_ROD ? sheet.carburetor().barrels(side).rodCruiseM() / Units.THOU : high;
         List<Double> out = new ArrayList<>();
         for (int k = 1; k <= reach; k++) {
-            for (int sign = -1; sign <= 1; sign += 2) {
-                double v = now + sign * k * step;
-                boolean rod = part == Part.METERING_ROD;
-                double cap = rod ? sheet.carburetor().barrels(side).rodCruiseM() / 25.4e-6 : high;
-                if (v >= low && v <= cap) {
-                    out.add(v);
-                }
-            }
+            out.add(now + k * step);
+            out.add(now - k * step);
         }
-        return out;
+        List<Double> only = kit.ladder().getOrDefault(part, List.of());
+        if (!only.isEmpty()) {
+            out.removeIf(v -> !kit.drills(part, now, v));
+            out.addAll(only);
+        }
+        out.addAll(kit.have().getOrDefault(part, List.of()));
+        return out.stream().filter(v -> v >= low && v <= cap && Math.abs(v - now) > 1e-6
+                        && Math.abs(v - now) <= reach * step + 1e-6)
+                .distinct().sorted(Comparator.comparingDouble(v -> Math.abs(v - now))).toList();
     }
 
     /**
@@ -70,6 +95,10 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
      */
     double cost(double from, double to) {
         double perStep = part == Part.HIGH_SPEED_AIR_BLEED || part == Part.IDLE_AIR_BLEED ? 0.02 : 0.01;
-        return effort + perStep * Math.abs(to - from) / step;
+        double get = 0.0;
+        if (kit.known() && part != Part.MIXTURE_SCREW && !kit.has(part, to)) {
+            get = kit.drills(part, from, to) ? DRILL : BUY;
+        }
+        return effort + get + perStep * Math.abs(to - from) / step;
     }
 }

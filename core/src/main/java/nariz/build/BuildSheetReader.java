@@ -128,8 +128,9 @@ public final class BuildSheetReader {
         Barrels secondary = barrels(f.object("secondary"), family, d, false);
         Opening opening = opening(f.object("secondaryOpening"), d);
         Pump pump = pump(f.object("pump"), d);
+        double level = f.quantity("fuelLevel", Dimension.LENGTH, -12e-3, 12e-3, "0 mm", "0 mm");
         f.noOthers();
-        return new Carburetor(family, count, primary, secondary, opening, pump);
+        return new Carburetor(family, count, primary, secondary, opening, pump, level);
     }
 
     private static Barrels barrels(SheetFields f, Family family, FamilyDefaults d, boolean primary) {

@@ -9,8 +9,10 @@ package nariz.build;
  * @param secondary secondary side of one carburetor
  * @param opening how the secondary side opens
  * @param pump accelerator pump
+ * @param fuelLevelM fuel level as measured, above the family's setting, m
  */
-public record Carburetor(Family family, int count, Barrels primary, Barrels secondary, Opening opening, Pump pump) {
+public record Carburetor(Family family, int count, Barrels primary, Barrels secondary, Opening opening, Pump pump,
+        double fuelLevelM) {
     /**
      * One side.
      *

@@ -19,7 +19,7 @@ import tools.jackson.core.json.JsonFactory;
  * @param line line from 1
  * @param column character column from 1
  */
-record LocatedJson(Object value, int line, int column) {
+public record LocatedJson(Object value, int line, int column) {
 
     /**
      * Parses one document.
@@ -29,10 +29,10 @@ record LocatedJson(Object value, int line, int column) {
      * @return its root
      * @throws InputProblem on broken syntax or a key given twice, with line and column
      */
-    static LocatedJson parse(String source, String text) {
+    public static LocatedJson parse(String source, String text) {
         try (JsonParser p = new JsonFactory().createParser(ObjectReadContext.empty(), text)) {
             if (p.nextToken() == null) {
-                throw new InputProblem(source, 1, 1, "", "an empty file", "A build sheet starts with '{'.");
+                throw new InputProblem(source, 1, 1, "", "an empty file", "A JSON file starts with '{'.");
             }
             LocatedJson root = read(source, p);
             if (p.nextToken() != null) {
@@ -93,7 +93,7 @@ record LocatedJson(Object value, int line, int column) {
     }
 
     /** {@return the value in words, for messages} */
-    String words() {
+    public String words() {
         return switch (value) {
             case null -> "null";
             case Map<?, ?> m -> "an object";

@@ -3,6 +3,7 @@ package nariz.build;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.Optional;
+import nariz.units.Dimension;
 import nariz.units.Quantity;
 import nariz.units.Units;
 
@@ -49,6 +50,20 @@ public enum Part {
     /** {@return the trade's words for it} */
     public String label() {
         return label;
+    }
+
+    /** {@return what kind of quantity it is} */
+    public Dimension dimension() {
+        return switch (this) {
+            case MIXTURE_SCREW -> Dimension.TURNS;
+            case POWER_VALVE_RATING, STEP_UP_SPRING -> Dimension.PRESSURE;
+            default -> Dimension.LENGTH;
+        };
+    }
+
+    /** {@return SI value of one {@link #unit()}} */
+    public double si() {
+        return si;
     }
 
     /** {@return the unit people name it in} */
@@ -100,7 +115,7 @@ public enum Part {
         Barrels changed = fit(c.barrels(side), value * si);
         boolean p = side == SideName.PRIMARY;
         return sheet.withCarburetor(new Carburetor(c.family(), c.count(), p ? changed : c.primary(),
-                p ? c.secondary() : changed, c.opening(), c.pump()));
+                p ? c.secondary() : changed, c.opening(), c.pump(), c.fuelLevelM()));
     }
 
     private Barrels fit(Barrels b, double v) {

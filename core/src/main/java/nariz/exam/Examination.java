@@ -33,8 +33,7 @@ final class Examination {
     /** A hidden error whose repair gains this share of the worst one's is as good an answer. */
     private static final double AS_BAD = 0.6;
     private static final double LEAST_PHI = 0.02;
-    private static final List<String> CHECKED = List.of("vacuum-leak", "exhaust-leak", "sensor-offset", "fuel-level",
-            "air-cleaner", "fuel-starvation", "misfire", "wrong-sheet", "plates-open");
+    private static final List<String> CHECKED = Hypothesis.FAULTS;
 
     private final PracticeCase paper;
     private final Outcome outcome;

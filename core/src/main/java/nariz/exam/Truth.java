@@ -33,7 +33,7 @@ final class Truth {
     private final Map<Fault, Double> faults;
 
     /** Mean and root mean square of lambda/target - 1. */
-    record Error(double mean, double rms, double dwellS) {
+    record Off(double mean, double rms, double dwellS) {
     }
 
     private Truth(List<Cell> cells, double[] driven, long quirksSeed, Map<Fault, Double> faults) {
@@ -92,7 +92,7 @@ final class Truth {
         return out;
     }
 
-    Map<Regime, Error> errors(BuildSheet parts) {
+    Map<Regime, Off> errors(BuildSheet parts) {
         double[][] phi = phi(parts);
         Map<Regime, double[]> sums = new EnumMap<>(Regime.class);
         Regime[] regime = new Regime[phi.length];
@@ -110,10 +110,10 @@ final class Truth {
             s[1] += w * e;
             s[2] += w * e * e;
         }
-        Map<Regime, Error> out = new EnumMap<>(Regime.class);
+        Map<Regime, Off> out = new EnumMap<>(Regime.class);
         sums.forEach((r, s) -> {
             if (dwell[r.ordinal()] >= 1.0) {
-                out.put(r, new Error(s[1] / s[0], Math.sqrt(s[2] / s[0]), dwell[r.ordinal()]));
+                out.put(r, new Off(s[1] / s[0], Math.sqrt(s[2] / s[0]), dwell[r.ordinal()]));
             }
         });
         return out;
@@ -122,7 +122,7 @@ final class Truth {
     /** Sum over regimes of (rms/tolerance)². */
     double loss(BuildSheet parts) {
         double sum = 0;
-        for (Map.Entry<Regime, Error> e : errors(parts).entrySet()) {
+        for (Map.Entry<Regime, Off> e : errors(parts).entrySet()) {
             double x = e.getValue().rms() / e.getKey().tolerance();
             sum += x * x * Math.min(1.0, e.getValue().dwellS() / 3.0);
         }
@@ -131,9 +131,9 @@ final class Truth {
 
     /** Whether no regime is further off than the healthy car by {@link #BEYOND_BEST}, or all are in tolerance. */
     boolean tuned(BuildSheet parts, BuildSheet healthy) {
-        Map<Regime, Error> best = errors(healthy);
+        Map<Regime, Off> best = errors(healthy);
         return errors(parts).entrySet().stream().allMatch(e -> {
-            Error h = best.get(e.getKey());
+            Off h = best.get(e.getKey());
             double limit = Math.max(e.getKey().tolerance(), h == null ? 0.0 : h.rms() + BEYOND_BEST);
             return e.getValue().rms() <= limit;
         });

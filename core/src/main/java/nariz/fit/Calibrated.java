@@ -28,7 +28,12 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
         return new Calibrated(made, plateRad, pa);
     }
 
-    /** {@return a model of a sheet's parts in this carburetor; one thread each} @param sheet parts */
+    /**
+     * This carburetor with some parts.
+     *
+     * @param sheet parts
+     * @return a model; one thread each
+     */
     public FuelModel model(BuildSheet sheet) {
         return new FuelModel(sheet, made).shiftEnrichment(shiftPa);
     }

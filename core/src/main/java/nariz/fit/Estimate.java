@@ -33,10 +33,11 @@ public final class Estimate {
     private final double shiftSdPa;
     private final double modelError;
     private final double strain;
+    private final Carried carried;
 
     Estimate(List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd, double[][] correlation, double[] phi, double[] phiSd,
             double[][] sheetPhi, double[][] foundPhi, double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
-            double shiftSdPa, double modelError, double strain) {
+            double shiftSdPa, double modelError, double strain, Carried carried) {
         this.cells = List.copyOf(cells);
         this.carburetor = carburetor;
         this.level = level.clone();
@@ -55,6 +56,7 @@ public final class Estimate {
         this.shiftSdPa = shiftSdPa;
         this.modelError = modelError;
         this.strain = strain;
+        this.carried = carried;
     }
 
     /** {@return cells the estimate rests on} */
@@ -218,6 +220,11 @@ public final class Estimate {
     /** {@return log probability by which this carburetor lies outside its family; 0 for a usual one} */
     public double strain() {
         return strain;
+    }
+
+    /** {@return what the next drive can start from} */
+    public Carried carried() {
+        return carried;
     }
 
     /** {@return standard deviation of the smooth model error, share of phi} */

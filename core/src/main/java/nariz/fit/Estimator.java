@@ -1,6 +1,7 @@
 package nariz.fit;
 
 import java.util.List;
+import java.util.Optional;
 import nariz.build.BuildSheet;
 import nariz.model.Circuit;
 import nariz.model.Coefficient;
@@ -34,6 +35,8 @@ public final class Estimator {
     /** Prior spread of each level, in the order of {@link Circuit}. */
     private static final double[] LEVEL_SD = {0.10, 0.10, 0.08, 0.18, 0.15, 0.12, 0.30};
     private static final double IDLE_TRANSFER_CORRELATION = 0.5;
+    /** What a size that was not on the sheet adds to the spread of a level it sets. */
+    private static final double ASSUMED_SD = 0.10;
     private static final double SLOPE_SD = 0.03;
     private static final double PLATE_SD = 0.8 * Units.DEG;
     private static final double[] SIGMAS = {0.005, 0.01, 0.015, 0.02, 0.03, 0.045};
@@ -47,6 +50,12 @@ public final class Estimator {
     private static final double SHIFT_STEP = 0.5 * Units.INHG;
     private static final int SHIFTS = 7;
     private static final double SHIFT_PRIOR = 0.8 * Units.INHG;
+    private static final double CARRIED_SHIFT_SD = 0.5 * Units.INHG;
+    /** An earlier posterior counts with its covariance times the one plus the family's times the other. */
+    private static final double CARRIED_LOOSER = 1.5;
+    private static final double CARRIED_FRESH = 0.05;
+    /** Part of phi below which a circuit counts as not used. */
+    private static final double TINY = 0.004;
     private static final int ROUNDS = 2;
     private static final double USUAL_STRAIN = 13.0;
     /** Step of the difference quotients and limit of z, in spreads. */
@@ -64,14 +73,18 @@ public final class Estimator {
     private final int m;
     private final double airReference;
     private final double[] weights;
+    private final RealMatrix family;
     private final RealMatrix prior;
+    private final RealVector priorMean;
+    private final double shiftPrior;
+    private final double shiftPriorSd;
     private final double[][] standard;
     private final double[] z = new double[BENDS];
     private final double[] level = new double[CIRCUITS];
     private double sigma = SIGMA_PRIOR;
     private double shiftPa;
 
-    private Estimator(BuildSheet sheet, List<Cell> cells) {
+    private Estimator(BuildSheet sheet, List<Cell> cells, Optional<Carried> before) {
         this.sheet = sheet;
         this.cells = cells;
         m = cells.size();
@@ -79,7 +92,14 @@ public final class Estimator {
         weights = new double[m];
         java.util.Arrays.fill(weights, 1.0);
         java.util.Arrays.fill(level, 1.0);
-        prior = prior();
+        family = prior(sheet);
+        priorMean = before.map(b -> (RealVector) new ArrayRealVector(b.mean())).orElseGet(Estimator::asListed);
+        prior = before.map(b -> loosened(b.covariance())).orElse(family);
+        shiftPrior = before.map(Carried::shiftPa).orElse(0.0);
+        shiftPriorSd = before.map(b -> Math.hypot(b.shiftSdPa(), CARRIED_SHIFT_SD)).orElse(shiftPrior(sheet));
+        if (before.isPresent()) {
+            moveTo(priorMean);
+        }
         standard = Calibrated.STANDARD.phi(sheet, cells);
     }
 
@@ -91,20 +111,42 @@ public final class Estimator {
      * @throws IllegalArgumentException when there is no steady cell
      */
     public static Estimate of(Observation observation) {
+        return of(observation, Optional.empty());
+    }
+
+    /**
+     * Estimates, starting from what an earlier drive taught.
+     *
+     * @param observation a drive with at least one steady cell
+     * @param before the earlier drive's result on the same carburetor
+     * @return the estimate
+     * @throws IllegalArgumentException when there is no steady cell
+     */
+    public static Estimate of(Observation observation, Optional<Carried> before) {
         if (observation.cells().isEmpty()) {
             throw new IllegalArgumentException("no steady cell");
         }
-        return new Estimator(observation.sheet(), observation.cells()).solve();
+        return new Estimator(observation.sheet(), observation.cells(), before).solve();
     }
 
-    private static RealMatrix prior() {
+    /** A rating that was only assumed may be two steps off. */
+    private static double shiftPrior(BuildSheet sheet) {
+        boolean known = sheet.assumed().stream().noneMatch(a -> a.startsWith("carburetor.primary.powerValve ")
+                || a.startsWith("carburetor.primary.stepUpSpring "));
+        return known ? SHIFT_PRIOR : 2.0 * SHIFT_PRIOR;
+    }
+
+    private static RealMatrix prior(BuildSheet sheet) {
         RealMatrix p = MatrixUtils.createRealMatrix(UNKNOWNS, UNKNOWNS);
-        for (int c = 0; c < CIRCUITS; c++) {
-            p.setEntry(c, c, LEVEL_SD[c] * LEVEL_SD[c]);
+        double[] sd = new double[CIRCUITS];
+        for (Circuit c : Circuit.values()) {
+            int k = c.ordinal();
+            sd[k] = Math.hypot(LEVEL_SD[k], ASSUMED_SD * Math.sqrt(assumed(sheet, c)));
+            p.setEntry(k, k, sd[k] * sd[k]);
         }
         int a = Circuit.IDLE.ordinal();
         int b = Circuit.TRANSFER.ordinal();
-        double shared = IDLE_TRANSFER_CORRELATION * LEVEL_SD[a] * LEVEL_SD[b];
+        double shared = IDLE_TRANSFER_CORRELATION * sd[a] * sd[b];
         p.setEntry(a, b, shared);
         p.setEntry(b, a, shared);
         p.setEntry(SLOPE, SLOPE, SLOPE_SD * SLOPE_SD);
@@ -112,6 +154,34 @@ public final class Estimator {
             p.setEntry(FIRST_Z + j, FIRST_Z + j, 1.0);
         }
         return p;
+    }
+
+    /** How many of the sizes that set a circuit's level the sheet leaves to the family's default. */
+    private static int assumed(BuildSheet sheet, Circuit c) {
+        String side = "carburetor." + c.side().key() + ".";
+        List<String> fields = switch (c) {
+            case IDLE, TRANSFER, SECONDARY_IDLE -> List.of("idleFeedRestriction", "idleAirBleed", "mixtureScrew");
+            case MAIN, SECONDARY_MAIN -> List.of("mainJet", "venturi", "booster", "highSpeedAirBleed", "rodCruise");
+            case POWER -> List.of("powerChannelRestriction", "rodPower");
+            case PUMP -> List.of();
+        };
+        return (int) fields.stream().filter(f -> sheet.assumed().stream()
+                .anyMatch(a -> a.startsWith(side + f + " "))).count();
+    }
+
+    /** Everything as the family has it. */
+    private static RealVector asListed() {
+        RealVector mean = new ArrayRealVector(UNKNOWNS);
+        for (int c = 0; c < CIRCUITS; c++) {
+            mean.setEntry(c, 1.0);
+        }
+        return mean;
+    }
+
+    /** A carburetor that has been opened is not quite the one that was read before. */
+    private RealMatrix loosened(double[][] covariance) {
+        return new Array2DRowRealMatrix(covariance).scalarMultiply(CARRIED_LOOSER)
+                .add(family.scalarMultiply(CARRIED_FRESH));
     }
 
     private Estimate solve() {
@@ -177,7 +247,7 @@ public final class Estimator {
         Fit f = p.fit();
         Calibrated found = carburetor(z, shiftPa);
         double[][] phi = found.phi(sheet, cells);
-        RealMatrix g = gradients(at, f);
+        RealMatrix g = gradients(at);
         RealMatrix covariance = g.multiply(f.covariance).multiplyTransposed(g);
         double[] mean = new double[CIRCUITS];
         double[] sd = new double[CIRCUITS];
@@ -200,7 +270,8 @@ public final class Estimator {
             factor[c] = f.u.getEntry(c);
         }
         return new Estimate(cells, found, factor, mean, sd, correlation, f.phi, f.phiSd, standard, phi, f.rest(phi),
-                f.u.getEntry(SLOPE), Math.sqrt(slopeVar), airReference, p.mean, p.spread, sigma, strain(f));
+                f.u.getEntry(SLOPE), Math.sqrt(slopeVar), airReference, p.mean, p.spread, sigma, strain(f),
+                new Carried(f.u.toArray(), f.covariance.getData(), p.mean, p.spread));
     }
 
     /**
@@ -208,16 +279,21 @@ public final class Estimator {
      * squares in prior spreads, less a half for each of the seven or so that a drive can tell apart, and a margin.
      */
     private double strain(Fit f) {
-        RealVector moved = f.u.copy();
-        for (int c = 0; c < CIRCUITS; c++) {
-            moved.addToEntry(c, -1.0);
-        }
-        RealVector solved = new CholeskyDecomposition(prior, 1e-9, 1e-15).getSolver().solve(moved);
+        RealVector moved = f.u.subtract(asListed());
+        RealVector solved = new CholeskyDecomposition(family, 1e-9, 1e-15).getSolver().solve(moved);
         return Math.max(0.0, 0.5 * moved.dotProduct(solved) - USUAL_STRAIN);
     }
 
     private double weight(int i) {
         return Math.min(cells.get(i).dwellS(), MOST_WEIGHT_S);
+    }
+
+    private double weightSum() {
+        double sum = 0.0;
+        for (int i = 0; i < m; i++) {
+            sum += weight(i);
+        }
+        return sum;
     }
 
     private double sheetFuel(int c) {
@@ -239,14 +315,19 @@ public final class Estimator {
             double factor = f.u.getEntry(c) + (c == Circuit.MAIN.ordinal() ? f.u.getEntry(SLOPE) * air(i) : 0.0);
             sum += weight(i) * phi[i][c] * (factor + rest[i] / Math.max(total, 1e-6));
         }
-        return sum <= 0.0 ? f.u.getEntry(c) : sum / sheetFuel(c);
+        return sheetFuel(c) < TINY * weightSum() ? f.u.getEntry(c) : sum / sheetFuel(c);
     }
 
     /** Derivatives of what is reported for each circuit by every unknown. */
-    private RealMatrix gradients(Linear at, Fit f) {
+    private RealMatrix gradients(Linear at) {
         RealMatrix g = MatrixUtils.createRealMatrix(CIRCUITS, UNKNOWNS);
         for (int c = 0; c < CIRCUITS; c++) {
             double fuel = sheetFuel(c);
+            if (fuel < TINY * weightSum()) {
+                // A circuit the drive hardly used: nothing but its level can be told.
+                g.setEntry(c, c, 1.0);
+                continue;
+            }
             for (int i = 0; i < m; i++) {
                 double w = weight(i) / fuel;
                 g.addToEntry(c, c, w * at.base[i][c]);
@@ -257,9 +338,7 @@ public final class Estimator {
                     g.addToEntry(c, SLOPE, w * at.base[i][c] * air(i));
                 }
             }
-            if (fuel < 1e-6) {
-                g.setEntry(c, c, 1.0);
-            }
+
         }
         return g;
     }
@@ -326,7 +405,7 @@ public final class Estimator {
             double top = Double.NEGATIVE_INFINITY;
             for (int j = 0; j < fits.length; j++) {
                 fits[j] = new Fit(at, carburetor(z, shift(j)).phi(sheet, cells), sigma);
-                double x = shift(j) / SHIFT_PRIOR;
+                double x = (shift(j) - shiftPrior) / shiftPriorSd;
                 score[j] = fits[j].logLikelihood - 0.5 * x * x;
                 top = Math.max(top, score[j]);
             }
@@ -390,10 +469,6 @@ public final class Estimator {
             RealMatrix px = prior.multiplyTransposed(x);
             RealMatrix signal = x.multiply(px).add(modelError(sigma));
             RealMatrix total = signal.copy();
-            RealVector priorMean = new ArrayRealVector(UNKNOWNS);
-            for (int c = 0; c < CIRCUITS; c++) {
-                priorMean.setEntry(c, 1.0);
-            }
             RealVector start = x.operate(priorMean);
             RealVector miss = new ArrayRealVector(m);
             for (int i = 0; i < m; i++) {

@@ -47,22 +47,23 @@ public final class FuelModel extends BracketedRoot {
     }
 
     /**
-     * Sets up the model with another fuel level than the family's.
+     * Sets up the model with another fuel level than the sheet's.
      *
      * @param sheet build sheet
-     * @param levelM fuel level above its setting, m
+     * @param levelM fuel level above the sheet's, m
      * @param k coefficients
      */
     public FuelModel(BuildSheet sheet, double levelM, Coefficients k) {
         Carburetor c = sheet.carburetor();
+        double level = c.fuelLevelM() + levelM;
         ambientPa = sheet.ambient().pressurePa();
         ambientK = sheet.ambient().temperatureK();
         airDensity = sheet.ambient().densityKgPerM3();
         stoich = sheet.fuel().stoichAfr();
         filling = new VolumetricEfficiency(sheet.engine(), sheet.ambient(), k);
         secondaryOpening = new SecondaryOpening(c, k);
-        primary = new SideModel(sheet, SideName.PRIMARY, levelM, k);
-        secondary = new SideModel(sheet, SideName.SECONDARY, levelM, k);
+        primary = new SideModel(sheet, SideName.PRIMARY, level, k);
+        secondary = new SideModel(sheet, SideName.SECONDARY, level, k);
     }
 
     /**

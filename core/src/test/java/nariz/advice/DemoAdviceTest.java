@@ -139,7 +139,7 @@ public class DemoAdviceTest {
         return Part.POWER_VALVE_RATING.fit(s, SideName.PRIMARY, 6.5);
     }
 
-    private static DriveLog first(DriveLog log, int n) {
+    static DriveLog first(DriveLog log, int n) {
         Map<Channel, double[]> cut = new EnumMap<>(Channel.class);
         for (Channel c : log.recorded()) {
             cut.put(c, java.util.Arrays.copyOf(log.values(c), n));

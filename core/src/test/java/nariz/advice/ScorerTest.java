@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import nariz.build.BuildSheet;
+import nariz.build.Kit;
 import nariz.build.Part;
 import nariz.build.SideName;
 import nariz.fit.Cell;
@@ -18,8 +19,8 @@ import org.testng.annotations.Test;
 /** Errors, loss and ladders on the demo's drive. */
 public class ScorerTest {
     private static final BuildSheet SHEET = DemoDrive.sheet();
-    private static final Estimate ESTIMATE =
-            Estimator.of(Observation.of(DemoDrive.drive().log(), SHEET, () -> false));
+    private static final Observation OBSERVATION = Observation.of(DemoDrive.drive().log(), SHEET, () -> false);
+    private static final Estimate ESTIMATE = Estimator.of(OBSERVATION);
     private static final Scorer SCORER = new Scorer(SHEET, Strategy.BALANCED, ESTIMATE);
 
     private static double[] onTarget() {
@@ -110,7 +111,7 @@ public class ScorerTest {
 
     @Test
     public void decisionFindsTheSetWithTheLeastLossAmongItsNeighbours() {
-        Decision d = new Decision(SHEET, SCORER, () -> false);
+        Decision d = new Decision(SHEET, SCORER, Kit.NONE, () -> false);
         List<Decision.Step> chosen = d.decide();
         assertThat(chosen).isNotEmpty();
         double best = d.loss(chosen);
@@ -126,8 +127,8 @@ public class ScorerTest {
 
     @Test
     public void faultsSumToOneAndRuledOutOnesAreGone() {
-        Hypotheses h = new Hypotheses(SHEET, SCORER, ESTIMATE);
-        List<Decision.Step> chosen = new Decision(SHEET, SCORER, () -> false).decide();
+        Hypotheses h = new Hypotheses(SCORER, ESTIMATE, OBSERVATION);
+        List<Decision.Step> chosen = new Decision(SHEET, SCORER, Kit.NONE, () -> false).decide();
         List<Hypothesis> all = h.weigh(chosen, List.of());
         assertThat(all.stream().mapToDouble(Hypothesis::probability).sum()).isEqualTo(1.0, within(1e-9));
         assertThat(all.getFirst().cause()).isEqualTo(Hypothesis.CALIBRATION);

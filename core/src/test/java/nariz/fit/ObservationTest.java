@@ -10,7 +10,7 @@ import java.util.concurrent.CancellationException;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.DemoDrive;
-import nariz.sim.PracticeCase;
+import nariz.exam.PracticeCase;
 import nariz.sim.SimulatedDrive;
 import nariz.units.Units;
 import org.testng.annotations.Test;

@@ -1,0 +1,103 @@
+package nariz.advice;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import nariz.build.BuildSheet;
+import nariz.build.Part;
+import nariz.build.SideName;
+import nariz.fit.Carried;
+
+/**
+ * An earlier advice, as far as the next one needs it.
+ *
+ * @param fitted what was fitted then and what was to be fitted, for every change to be made at once
+ * @param predicted what was predicted for after these changes
+ * @param carried what that drive taught about the carburetor
+ */
+public record Previous(List<Proposed> fitted, List<Expected> predicted, Carried carried) {
+    /**
+     * A change that was proposed.
+     *
+     * @param part part
+     * @param side side
+     * @param from size then
+     * @param to size proposed
+     */
+    public record Proposed(Part part, SideName side, double from, double to) {
+    }
+
+    /**
+     * A prediction.
+     *
+     * @param regime way of running
+     * @param lambda mean lambda expected
+     * @param low lower end of the 90 % interval
+     * @param high upper end
+     */
+    public record Expected(Regime regime, double lambda, double low, double high) {
+    }
+
+    /** Copies the lists. */
+    public Previous {
+        fitted = List.copyOf(fitted);
+        predicted = List.copyOf(predicted);
+    }
+
+    /**
+     * What an advice leaves for the next one.
+     *
+     * @param a advice
+     * @return it, or empty when nothing was estimated
+     */
+    public static Optional<Previous> of(Advice a) {
+        return a.carried().map(c -> new Previous(
+                a.changes().stream().filter(Change::now)
+                        .map(x -> new Proposed(x.part(), x.side(), x.from(), x.to())).toList(),
+                a.predicted().stream().map(p -> new Expected(p.before().regime(), p.after().lambda(), p.low(),
+                        p.high())).toList(), c));
+    }
+
+    /** Proposed changes that a sheet does not carry, in words. */
+    List<String> notFitted(BuildSheet sheet) {
+        List<String> out = new ArrayList<>();
+        for (Proposed p : fitted) {
+            double is = p.part().of(sheet.carburetor().barrels(p.side()));
+            if (Math.abs(is - p.to()) > 1e-3 * Math.max(1.0, Math.abs(p.to()))) {
+                out.add(String.format(Locale.ROOT, "%s %s: %s was advised, the sheet says %s", p.side().key(),
+                        p.part().label(), p.part().text(p.to()), p.part().text(is)));
+            }
+        }
+        return out;
+    }
+
+    /** The prediction against what is measured now; empty when other parts are fitted than were advised. */
+    List<Scored> score(BuildSheet sheet, List<RegimeError> today) {
+        List<Scored> out = new ArrayList<>();
+        if (!notFitted(sheet).isEmpty()) {
+            return out;
+        }
+        for (Expected e : predicted) {
+            today.stream().filter(t -> t.regime() == e.regime()).findFirst().ifPresent(t -> out.add(new Scored(
+                    e.regime(), e.lambda(), e.low(), e.high(), t.lambda())));
+        }
+        return out;
+    }
+
+    /**
+     * A prediction and what came of it.
+     *
+     * @param regime way of running
+     * @param predicted mean lambda predicted
+     * @param low lower end of the 90 % interval
+     * @param high upper end
+     * @param measured mean lambda measured
+     */
+    public record Scored(Regime regime, double predicted, double low, double high, double measured) {
+        /** {@return whether it came out within the interval} */
+        public boolean within() {
+            return measured >= low && measured <= high;
+        }
+    }
+}

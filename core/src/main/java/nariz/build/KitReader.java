@@ -1,0 +1,128 @@
+package nariz.build;
+
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import nariz.units.Dimension;
+import nariz.units.Quantity;
+
+/** Reads a kit, format {@code nariz-kit/1} (docs/formats/kit.md and its JSON Schema). */
+public final class KitReader {
+    /** The format's name and version. */
+    public static final String FORMAT = "nariz-kit/1";
+    private static final long LONGEST_BYTES = 1_000_000;
+    private static final Set<Part> HOLES = EnumSet.of(Part.IDLE_FEED_RESTRICTION, Part.IDLE_AIR_BLEED, Part.MAIN_JET,
+            Part.HIGH_SPEED_AIR_BLEED, Part.POWER_CHANNEL_RESTRICTION);
+
+    private KitReader() {
+    }
+
+    /**
+     * Reads a file.
+     *
+     * @param file the kit
+     * @return the kit
+     * @throws InputProblem when it cannot be used
+     */
+    public static Kit read(Path file) {
+        String name = String.valueOf(file.getFileName());
+        try {
+            if (Files.size(file) > LONGEST_BYTES) {
+                throw new InputProblem(name, 0, 0, "", "a file of " + Files.size(file) + " bytes",
+                        "A kit is a short JSON text; did you pick the log by mistake?");
+            }
+            return parse(name, Files.readString(file));
+        } catch (CharacterCodingException e) {
+            throw new InputProblem(name, 1, 1, "", "bytes that are not text", "Save the kit as UTF-8 JSON.");
+        } catch (IOException e) {
+            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
+                    "Check that it exists and that you may read it.");
+        }
+    }
+
+    /**
+     * Reads a text.
+     *
+     * @param source name for messages
+     * @param json the kit
+     * @return the kit
+     * @throws InputProblem when it cannot be used
+     */
+    public static Kit parse(String source, String json) {
+        SheetFields root = new SheetFields(source, "", LocatedJson.parse(source, json), new ArrayList<>());
+        if (!FORMAT.equals(root.text("format", ""))) {
+            throw root.problem("format", "Write \"format\": \"" + FORMAT + "\"; other versions are not known here.");
+        }
+        root.text("notes", "");
+        Map<Part, List<Double>> have = sizes(source, root.object("have"));
+        Map<Part, List<Double>> ladder = sizes(source, root.object("ladder"));
+        Set<Part> drill = drill(source, root);
+        root.noOthers();
+        return new Kit(have, ladder, drill);
+    }
+
+    private static Map<Part, List<Double>> sizes(String source, SheetFields f) {
+        Map<Part, List<Double>> out = new EnumMap<>(Part.class);
+        for (Part p : Part.values()) {
+            LocatedJson list = f.take(p.key()).orElse(null);
+            if (list != null) {
+                List<Double> sizes = new ArrayList<>();
+                for (LocatedJson item : items(source, f.path(p.key()), list)) {
+                    sizes.add(size(source, f.path(p.key()), p, item));
+                }
+                out.put(p, sizes);
+            }
+        }
+        f.noOthers();
+        return out;
+    }
+
+    private static List<LocatedJson> items(String source, String path, LocatedJson json) {
+        if (!(json.value() instanceof List<?> list) || list.isEmpty()) {
+            throw new InputProblem(source, json.line(), json.column(), path, json.words(),
+                    "Write a list in brackets, for example [\"61 thou\", \"63 thou\"].");
+        }
+        return list.stream().map(LocatedJson.class::cast).toList();
+    }
+
+    private static double size(String source, String path, Part p, LocatedJson item) {
+        Dimension d = p.dimension();
+        if (item.value() instanceof String text) {
+            if (p == Part.POWER_VALVE_RATING && "plugged".equals(text)) {
+                return 0.0;
+            }
+            Quantity q = Quantity.parse(text, d).orElse(null);
+            if (q != null && q.si() > 0.0) {
+                return q.si() / p.si();
+            }
+        }
+        throw new InputProblem(source, item.line(), item.column(), path, item.words(),
+                "Write a number above 0 and a unit in quotes, for example \"" + p.text(p == Part.POWER_VALVE_RATING
+                        ? 6.5 : 60) + "\" (units: " + d.choices() + ").");
+    }
+
+    private static Set<Part> drill(String source, SheetFields root) {
+        Set<Part> out = EnumSet.noneOf(Part.class);
+        LocatedJson list = root.take("drill").orElse(null);
+        if (list == null) {
+            return out;
+        }
+        for (LocatedJson item : items(source, "drill", list)) {
+            Part part = item.value() instanceof String s ? Part.ofKey(s).filter(HOLES::contains).orElse(null) : null;
+            if (part == null) {
+                throw new InputProblem(source, item.line(), item.column(), "drill", item.words(),
+                        "Only holes can be drilled: " + String.join(", ", HOLES.stream().map(Part::key).toList())
+                                + ".");
+            }
+            out.add(part);
+        }
+        return out;
+    }
+}

@@ -1,0 +1,86 @@
+package nariz.fit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Optional;
+import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
+import nariz.build.Part;
+import nariz.build.SideName;
+import nariz.model.Circuit;
+import nariz.model.Coefficient;
+import nariz.model.Coefficients;
+import nariz.sim.DemoDrive;
+import org.testng.annotations.Test;
+
+public class CarriedTest {
+    private static final Observation FIRST = Observation.of(DemoDrive.drive().log(), DemoDrive.sheet(), () -> false);
+    private static final Estimate KNOWN = Estimator.of(FIRST);
+
+    @Test
+    public void secondDriveOnOtherPartsStartsFromTheFirstAndKnowsMore() {
+        BuildSheet after = Part.MAIN_JET.fit(DemoDrive.sheet(), SideName.PRIMARY, 64);
+        Observation second = Observation.of(DemoDrive.drive(after, 77).log(), after, () -> false);
+        Estimate fresh = Estimator.of(second);
+        Estimate carried = Estimator.of(second, Optional.of(KNOWN.carried()));
+        for (Circuit c : new Circuit[] {Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN}) {
+            assertThat(carried.high(c) - carried.low(c)).as(c.label()).isLessThan(fresh.high(c) - fresh.low(c));
+        }
+        assertThat(carried.carried().mean()).hasSameSizeAs(Carried.names().toArray());
+    }
+
+    @Test
+    public void everyUnknownHasANameAndAVariance() {
+        Carried c = KNOWN.carried();
+        assertThat(Carried.names()).doesNotHaveDuplicates().contains("main slope", "plate position", "slot start");
+        for (int i = 0; i < c.mean().length; i++) {
+            assertThat(c.covariance()[i][i]).as(Carried.names().get(i)).isPositive();
+            for (int j = 0; j < i; j++) {
+                assertThat(c.covariance()[i][j]).isCloseTo(c.covariance()[j][i], within(1e-9));
+            }
+        }
+    }
+
+    @Test
+    public void sizesThatAreOnlyAssumedWidenTheInterval() {
+        String json = DemoDrive.sheetJson();
+        BuildSheet without = BuildSheetReader.parse("guess.json", json.replaceFirst("\"mainJet\": \"61 thou\",", ""));
+        assertThat(without.assumed()).anyMatch(a -> a.startsWith("carburetor.primary.mainJet "));
+        Estimate guess = Estimator.of(Observation.of(DemoDrive.drive().log(), without, () -> false));
+        assertThat(guess.high(Circuit.MAIN) - guess.low(Circuit.MAIN))
+                .isGreaterThan(KNOWN.high(Circuit.MAIN) - KNOWN.low(Circuit.MAIN));
+    }
+
+    @Test
+    public void carburetorFoundExplainsTheCellsBetterThanTheStandardOne() {
+        double found = 0;
+        double standard = 0;
+        double[][] plain = Calibrated.STANDARD.phi(DemoDrive.sheet(), KNOWN.cells());
+        double[] with = KNOWN.phiWith(DemoDrive.sheet());
+        for (int i = 0; i < with.length; i++) {
+            double y = KNOWN.cells().get(i).phi();
+            double sum = 0;
+            for (double p : plain[i]) {
+                sum += p;
+            }
+            found += Math.abs(with[i] / y - 1);
+            standard += Math.abs(sum / y - 1);
+        }
+        assertThat(found).isLessThan(0.5 * standard);
+    }
+
+    @Test
+    public void coefficientsAreDrawnAroundTheStandardWithinTwoSpreads() {
+        java.util.Random r = new java.util.Random(3);
+        for (int n = 0; n < 50; n++) {
+            Coefficients k = Coefficients.drawn(r, 1.0);
+            for (Coefficient c : Coefficient.values()) {
+                double log = Math.log(k.of(c) / c.standard());
+                assertThat(Math.abs(log)).as(c.name()).isLessThanOrEqualTo(2 * c.spread() + 1e-9);
+            }
+        }
+        assertThat(Coefficients.STANDARD.scaled(Coefficient.SPILL, Math.log(2)).of(Coefficient.SPILL))
+                .isEqualTo(2 * Coefficient.SPILL.standard(), within(1e-12));
+    }
+}
