@@ -106,13 +106,69 @@ public class NarizCommandTest {
     @Test
     public void helpSpeaksOfEveryCommand() {
         assertThat(run()).isZero();
-        assertThat(out.toString()).contains("analyze").contains("demo-log").contains("accuracy");
+        assertThat(out.toString()).contains("analyze").contains("predict").contains("demo-log").contains("accuracy");
     }
 
     @Test
     public void accuracyPrintsOneRowACase() {
-        assertThat(run("accuracy", "--first", "1", "--count", "2")).isZero();
-        assertThat(out.toString().lines().filter(l -> l.startsWith("| 1 ") || l.startsWith("| 2 "))).hasSize(2);
-        assertThat(out.toString()).contains("Right: ");
+        assertThat(run("accuracy", "--first", "2", "--count", "1")).isZero();
+        assertThat(out.toString().lines().filter(l -> l.startsWith("| 2 "))).hasSize(1);
+        assertThat(out.toString()).contains("worst error blamed on the right circuit");
+    }
+
+    @Test
+    public void adviceCanBeAppliedReadAgainAndScored() throws IOException {
+        assertThat(run("demo-log", "--out", folder.toString())).isZero();
+        Path sheet = folder.resolve("hillclimb-estate.json");
+        Path log = folder.resolve("hillclimb-estate.csv");
+        Path first = folder.resolve("first.json");
+        assertThat(run("analyze", "--build", sheet.toString(), "--log", log.toString(), "--json", first.toString()))
+                .isZero();
+        Path after = folder.resolve("after.json");
+        Files.writeString(after, Files.readString(sheet).replace("\"37 thou\"", "\"34 thou\"")
+                .replace("\"3.5 inHg\"", "\"6.5 inHg\""));
+        assertThat(run("analyze", "--build", after.toString(), "--log", log.toString(), "--previous",
+                first.toString())).as(err.toString()).isZero();
+        assertThat(out.toString()).contains("last round").contains("not as predicted");
+        assertThat(run("analyze", "--build", after.toString(), "--log", log.toString(), "--previous",
+                sheet.toString())).isEqualTo(3);
+        assertThat(err.toString()).contains("hillclimb-estate.json").contains("nariz-build/1");
+    }
+
+    @Test
+    public void kitDecidesBetweenSizesThatWouldDo() throws IOException {
+        assertThat(run("demo-log", "--out", folder.toString())).isZero();
+        Path kit = folder.resolve("kit.json");
+        Files.writeString(kit, "{\"format\": \"nariz-kit/1\", \"ladder\": {\"idle-feed-restriction\": "
+                + "[\"35 thou\", \"40 thou\"], \"mixture-screw\": [\"2.375 turns\"]}}");
+        String[] args = {"analyze", "--build", folder.resolve("hillclimb-estate.json").toString(), "--log",
+            folder.resolve("hillclimb-estate.csv").toString(), "--kit", kit.toString()};
+        assertThat(run(args)).as(err.toString()).isZero();
+        assertThat(out.toString()).contains("37 thou to 35 thou");
+        Files.writeString(kit, "{\"format\": \"nariz-kit/1\", \"have\": {\"main-jet\": [60]}}");
+        assertThat(run(args)).isEqualTo(3);
+        assertThat(err.toString()).contains("kit.json").contains("60 thou");
+    }
+
+    @Test
+    public void predictSaysWhatTheSameDriveWouldShow() throws IOException {
+        assertThat(run("demo-log", "--out", folder.toString())).isZero();
+        String sheet = folder.resolve("hillclimb-estate.json").toString();
+        String log = folder.resolve("hillclimb-estate.csv").toString();
+        Path json = folder.resolve("p.json");
+        assertThat(run("predict", "--build", sheet, "--log", log, "--change",
+                "idle-feed-restriction=34,power-valve-rating=6.5", "--json", json.toString())).as(err.toString())
+                .isZero();
+        assertThat(out.toString()).contains("37 thou to 34 thou").contains("3.5 inHg to 6.5 inHg").contains("idle");
+        assertThat(Files.readString(json)).startsWith("{\"format\":\"nariz-prediction/1\"");
+        assertThat(run("predict", "--build", sheet, "--log", log, "--change", "choke=3")).isEqualTo(2);
+        assertThat(err.toString()).contains("choke=3").contains("main-jet");
+        assertThat(run("predict", "--build", sheet, "--log", log)).isEqualTo(2);
+    }
+
+    @Test
+    public void misspeltCheckIsRefused() {
+        assertThat(run("analyze", "--build", "x", "--log", "y", "--checked", "leak")).isEqualTo(2);
+        assertThat(err.toString()).contains("vacuum-leak");
     }
 }

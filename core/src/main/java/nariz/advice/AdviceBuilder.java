@@ -16,8 +16,8 @@ import nariz.model.Circuit;
 
 /** Puts the numbers into an answer with words. */
 final class AdviceBuilder {
-    /** Fault probability above which parts wait for a check. */
-    private static final double CHECK_ABOVE = 0.5;
+    /** Fault probability above which parts wait: a check costs minutes, parts for a fault cost hours and mislead. */
+    private static final double CHECK_ABOVE = 0.25;
     /** Loss under which a car drives well whatever the cause, in regimes at their tolerance. */
     private static final double WORTH_CHECKING = 0.8;
     private static final double LEAST_SHARE = 0.25;
@@ -59,15 +59,15 @@ final class AdviceBuilder {
 
     Advice build(List<Decision.Step> chosen) {
         List<RegimeError> today = scorer.errors(scorer.today());
-        double faults = causes.stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability).sum();
+        // The two leaks are looked for together; other checks are separate work, and each must be worth it alone.
+        double leaks = causes.stream().filter(h -> h.cause().endsWith("leak")).mapToDouble(Hypothesis::probability)
+                .sum();
+        double faults = causes.stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability)
+                .reduce(leaks, Math::max);
         double none = causes.stream().filter(h -> h.cause().equals(Hypothesis.NONE))
                 .mapToDouble(Hypothesis::probability).sum();
-        double most = chosen.stream().mapToDouble(decision::gain).max().orElse(0.0);
-        boolean leanIdle = chosen.stream().anyMatch(s -> enrichesIdle(s) && decision.gain(s) > 0.25 * most);
         boolean matters = decision.loss(List.of()) > WORTH_CHECKING;
-        // No log tells a leak from a lean idle feed well enough to drill on: the tuner has to have looked.
-        boolean leakPossible = causes.stream().anyMatch(h -> h.cause().equals(Hypothesis.VACUUM_LEAK));
-        boolean check = matters && (faults > CHECK_ABOVE || (leanIdle && leakPossible));
+        boolean check = matters && faults > CHECK_ABOVE;
         boolean change = !check && !chosen.isEmpty();
         List<Change> changes = change ? changes(chosen, today) : List.of();
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
@@ -76,7 +76,7 @@ final class AdviceBuilder {
         List<CircuitFinding> circuits = findings(changes, check);
         Verdict verdict = check ? Verdict.CHECK_FIRST : (change ? Verdict.CHANGE : leaveOrRead(today));
         List<String> missing = missing();
-        String sentence = sentence(verdict, changes, today, none, leanIdle && faults <= CHECK_ABOVE);
+        String sentence = sentence(verdict, changes, today, none);
         return new Advice(verdict, sentence, circuits, causes, changes,
                 predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
@@ -166,6 +166,12 @@ final class AdviceBuilder {
         List<String> out = new ArrayList<>();
         if (kit.drills(s.ladder().part(), s.from(), s.to())) {
             out.add("Drilling cannot be undone: go up a drill at a time, read after each, deburr, no chips left in.");
+        }
+        double leak = causes.stream().filter(h -> h.cause().equals(Hypothesis.VACUUM_LEAK))
+                .mapToDouble(Hypothesis::probability).sum();
+        if (enrichesIdle(s) && leak > 0.01) {
+            out.add(String.format(Locale.ROOT, "A vacuum leak also leans the idle (%.0f %% likely here): look and listen "
+                    + "for one before this change.", 100 * leak));
         }
         if (leansTheTop(s, today)) {
             out.add("Rich at the top can be the air cleaner: repeat one pull without it before this change. If it comes "
@@ -323,11 +329,10 @@ final class AdviceBuilder {
         return out;
     }
 
-    private String sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none,
-            boolean leanIdle) {
+    private String sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none) {
         return switch (verdict) {
             case CHANGE -> changeSentence(changes.getFirst(), today);
-            case CHECK_FIRST -> checkSentence(leanIdle);
+            case CHECK_FIRST -> checkSentence();
             case LEAVE -> "Leave it alone: no change on the ladder would improve this carburetor by more than it "
                     + "costs" + (none > 0.5 ? ", and what is left is what healthy carburetors show." : ".");
             case MORE_DATA -> "Too few ways of running were read for a verdict. Record the short drive below.";
@@ -356,13 +361,13 @@ final class AdviceBuilder {
                 + sure;
     }
 
-    private String checkSentence(boolean leanIdle) {
-        Hypothesis h = causes.stream().filter(Hypothesis::fault)
-                .filter(x -> !leanIdle || x.cause().equals(Hypothesis.VACUUM_LEAK)).findFirst().orElseThrow();
+    private String checkSentence() {
+        Hypothesis h = causes.stream().filter(Hypothesis::fault).findFirst().orElseThrow();
         Hypothesis second = causes.stream().filter(Hypothesis::fault).skip(1).findFirst().orElse(h);
         String also = !second.equals(h) && second.probability() > 0.5 * h.probability()
                 ? " or " + second.label() : "";
-        return "Check before you buy parts: a " + h.label() + also + " would read like this, and no fuel part "
+        String a = "aeiou".indexOf(h.label().charAt(0)) >= 0 ? "an " : "a ";
+        return "Check before you buy parts: " + a + h.label() + also + " would read like this, and no fuel part "
                 + "cures it.";
     }
 

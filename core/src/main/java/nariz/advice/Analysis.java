@@ -9,7 +9,6 @@ import nariz.fit.Estimate;
 import nariz.fit.Estimator;
 import nariz.fit.Observation;
 import nariz.log.DriveLog;
-import nariz.model.Circuit;
 
 /**
  * From a build sheet and a log to an answer: the whole way in one call.
@@ -26,6 +25,7 @@ public final class Analysis {
     private final Advice advice;
     private final double[] phiAfter;
     private final BuildSheet sheetAfter;
+    private final WhatIf whatIf;
 
     private Analysis(Observation observation, Estimate estimate, Scorer scorer, Advice advice, double[] phiAfter,
             BuildSheet sheetAfter) {
@@ -35,6 +35,7 @@ public final class Analysis {
         this.advice = advice;
         this.phiAfter = phiAfter;
         this.sheetAfter = sheetAfter;
+        whatIf = estimate == null ? null : new WhatIf(observation, estimate);
     }
 
     /**
@@ -114,6 +115,19 @@ public final class Analysis {
         return estimate;
     }
 
+    /**
+     * Tries other parts on the same drive.
+     *
+     * @return the mixture by sample for any parts
+     * @throws IllegalStateException when nothing was estimated
+     */
+    public WhatIf whatIf() {
+        if (whatIf == null) {
+            throw new IllegalStateException("nothing was estimated: there is no carburetor to try parts on");
+        }
+        return whatIf;
+    }
+
     /** {@return the answer} */
     public Advice advice() {
         return advice;
@@ -170,8 +184,8 @@ public final class Analysis {
     }
 
     /**
-     * What the sensor should read at a sample: the estimate's corrections on the state it belongs to, with the wall
-     * film's lag in it.
+     * What the sensor should read at a sample: what the carburetor found delivers in the state it belongs to, with the
+     * wall film's lag and what overlap does to the sensor at idle in it.
      *
      * @param sample sample of the reading
      * @return phi, NaN where speed or vacuum is missing or nothing was estimated
@@ -181,10 +195,6 @@ public final class Analysis {
             return Double.NaN;
         }
         int s = observation.stateOf(sample);
-        double sum = 0.0;
-        for (Circuit c : Circuit.values()) {
-            sum += estimate.correction(c) * observation.phi(c, s);
-        }
-        return sum / observation.film().settles(s);
+        return whatIf.phi(s) / observation.film().settles(s) / observation.sensorBias(sample);
     }
 }

@@ -1,8 +1,12 @@
 package nariz.advice;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.build.BuildSheet;
@@ -37,6 +41,7 @@ final class Decision {
     private final Scorer scorer;
     private final List<Ladder> ladders;
     private final BooleanSupplier cancelled;
+    private final Map<Set<Step>, Double> known = new HashMap<>();
     private List<Step> chosen = new ArrayList<>();
 
     Decision(BuildSheet sheet, Scorer scorer, Kit kit, BooleanSupplier cancelled) {
@@ -201,11 +206,13 @@ final class Decision {
         return loss(steps) + steps.stream().mapToDouble(Step::cost).sum();
     }
 
+    /** Loss with some parts; the search comes back to the same sets many times. */
     double loss(List<Step> steps) {
-        return scorer.loss(steps.isEmpty() ? scorer.today() : scorer.with(apply(sheet, steps)));
+        return known.computeIfAbsent(Set.copyOf(steps), s -> scorer.loss(s.isEmpty() ? scorer.today()
+                : scorer.with(apply(sheet, s))));
     }
 
-    static BuildSheet apply(BuildSheet sheet, List<Step> steps) {
+    static BuildSheet apply(BuildSheet sheet, Collection<Step> steps) {
         BuildSheet out = sheet;
         for (Step s : steps) {
             out = s.ladder().part().fit(out, s.ladder().side(), s.to());

@@ -31,6 +31,6 @@ public record Prediction(List<PartChange> changes, List<RegimePrediction> regime
         for (PartChange c : changes) {
             parts = c.fit(parts);
         }
-        return new Prediction(changes, a.predict(parts), a.observation().log().timeS(), new WhatIf(a).lambda(parts));
+        return new Prediction(changes, a.predict(parts), a.observation().log().timeS(), a.whatIf().lambda(parts));
     }
 }

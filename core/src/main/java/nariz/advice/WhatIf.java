@@ -19,7 +19,8 @@ public final class WhatIf {
     private static final int RPMS = 28;
     private static final int VACUUMS = 40;
 
-    private final Analysis analysis;
+    private final Observation observation;
+    private final Estimate estimate;
     private final double[] rpm = new double[RPMS];
     private final double[] vacuumPa = new double[VACUUMS];
     private final double[] today;
@@ -27,18 +28,9 @@ public final class WhatIf {
     private final float[] alongRpm;
     private final float[] alongVacuum;
 
-    /**
-     * Prepares.
-     *
-     * @param analysis a finished analysis with an estimate
-     * @throws IllegalArgumentException when nothing was estimated
-     */
-    public WhatIf(Analysis analysis) {
-        if (!analysis.estimated()) {
-            throw new IllegalArgumentException("nothing was estimated: there is no carburetor to try parts on");
-        }
-        this.analysis = analysis;
-        Observation o = analysis.observation();
+    WhatIf(Observation o, Estimate estimate) {
+        observation = o;
+        this.estimate = estimate;
         DriveLog log = o.log();
         double slow = Double.POSITIVE_INFINITY;
         double fast = 0.0;
@@ -83,11 +75,11 @@ public final class WhatIf {
     }
 
     private double[] grid(BuildSheet parts) {
-        Estimate e = analysis.estimate();
+        Estimate e = estimate;
         FuelModel model = e.carburetor().model(parts);
         FuelModel.Flow flow = new FuelModel.Flow();
         double ambient = parts.ambient().pressurePa();
-        double idle = analysis.observation().idleRad();
+        double idle = observation.idleRad();
         double[] out = new double[RPMS * VACUUMS];
         for (int a = 0; a < RPMS; a++) {
             for (int b = 0; b < VACUUMS; b++) {
@@ -117,18 +109,28 @@ public final class WhatIf {
         }
         float[] out = new float[node.length];
         for (int i = 0; i < out.length; i++) {
-            int k = node[i];
-            if (k < 0) {
-                out[i] = 1f;
-                continue;
-            }
-            double x = alongRpm[i];
-            double y = alongVacuum[i];
-            double low = with[k] + y * (with[k + 1] - with[k]);
-            double high = with[k + VACUUMS] + y * (with[k + VACUUMS + 1] - with[k + VACUUMS]);
-            out[i] = (float) (low + x * (high - low));
+            out[i] = node[i] < 0 ? 1f : (float) between(with, i);
         }
         return out;
+    }
+
+    private double between(double[] grid, int i) {
+        int k = node[i];
+        double x = alongRpm[i];
+        double y = alongVacuum[i];
+        double low = grid[k] + y * (grid[k + 1] - grid[k]);
+        double high = grid[k + VACUUMS] + y * (grid[k + VACUUMS + 1] - grid[k + VACUUMS]);
+        return low + x * (high - low);
+    }
+
+    /**
+     * Phi the carburetor found delivers today at a sample's state, settled.
+     *
+     * @param sample sample of the state
+     * @return phi, NaN where speed or vacuum is missing
+     */
+    public double phi(int sample) {
+        return node[sample] < 0 ? Double.NaN : between(today, sample);
     }
 
     /**
@@ -140,21 +142,11 @@ public final class WhatIf {
      */
     public double[] lambda(BuildSheet parts) {
         float[] ratio = ratio(parts);
-        Observation o = analysis.observation();
+        Observation o = observation;
         double[] out = new double[ratio.length];
         for (int i = 0; i < out.length; i++) {
             out[i] = 1.0 / (o.measuredPhi(i) * ratio[o.stateOf(i)]);
         }
         return out;
-    }
-
-    /**
-     * Mean lambda by way of running, today and with other parts.
-     *
-     * @param parts sheet with the parts
-     * @return predictions with their 90 % intervals
-     */
-    public java.util.List<RegimePrediction> regimes(BuildSheet parts) {
-        return analysis.predict(parts);
     }
 }

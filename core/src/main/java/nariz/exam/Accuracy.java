@@ -50,7 +50,9 @@ public final class Accuracy {
         List<Examination.Outcome> parts = all.stream().filter(o -> !o.paper.errors().isEmpty()).toList();
         List<Examination.Outcome> faulty = all.stream().filter(o -> !o.paper.faults().isEmpty()).toList();
         List<Examination.Outcome> sound = all.stream().filter(o -> o.paper.errors().isEmpty()
-                && o.paper.faults().isEmpty()).toList();
+                && o.paper.faults().isEmpty() && o.paper.sound()).toList();
+        List<Examination.Outcome> odd = all.stream().filter(o -> o.paper.errors().isEmpty()
+                && o.paper.faults().isEmpty() && !o.paper.sound()).toList();
         int[] rounds = parts.stream().mapToInt(o -> o.tuned ? o.rounds : Examination.MOST_ROUNDS + 1).sorted().toArray();
         line.accept("| measure | aim | result |");
         line.accept("|---|---|---|");
@@ -58,6 +60,8 @@ public final class Accuracy {
                 o -> o.rightCircuit));
         line.accept(share("... and on the very part", "", parts, o -> o.rightPart));
         line.accept(share("a change the wrong way in the first round", "0", parts, o -> o.wrongWay));
+        line.accept(share("a check asked for that finds nothing, engines with wrong parts", "", parts,
+                o -> o.checkFirst));
         line.accept(share("in tune at the end", "", parts, o -> o.tuned));
         if (rounds.length > 0) {
             line.accept(String.format(Locale.ROOT, "| rounds until in tune, median and 95th percentile (%d = not in %d)"
@@ -69,6 +73,8 @@ public final class Accuracy {
         line.accept(share("... with the fault among the first two named", "", faulty, o -> o.namedFault));
         line.accept(share("fuel parts for an engine with a fault", "0", faulty, o -> o.needless));
         line.accept(share("fuel parts for a sound engine", "0", sound, o -> o.needless));
+        line.accept(share("fuel parts for an engine that no parts on the ladders set up well", "", odd,
+                o -> o.needless));
         line.accept(cover("90 % intervals of corrections that hold the truth", all.stream()
                 .mapToInt(o -> o.circuitsIn).sum(), all.stream().mapToInt(o -> o.circuits).sum()));
         line.accept(cover("90 % intervals of today's mean lambda by regime", all.stream()
@@ -100,7 +106,7 @@ public final class Accuracy {
 
     private static String row(Examination.Outcome o) {
         PracticeCase c = o.paper;
-        String hidden = c.errors().isEmpty() ? (c.faults().isEmpty() ? "nothing"
+        String hidden = c.errors().isEmpty() ? (c.faults().isEmpty() ? (c.sound() ? "nothing" : "nothing, but no parts set it up well")
                 : c.faults().keySet().iterator().next().name().toLowerCase(Locale.ROOT).replace('_', ' '))
                 : String.join("; ", c.errors().stream().map(PracticeCase.Misfit::text).toList());
         String remark = (o.right() ? "right" : "NOT RIGHT") + (o.wrongWay ? ", wrong way" : "")

@@ -67,7 +67,7 @@ final class Examination {
             if (!paper.errors().isEmpty()) {
                 return rightCircuit && !wrongWay;
             }
-            return paper.faults().isEmpty() ? !needless : checkFirst && !needless;
+            return paper.faults().isEmpty() ? !needless || !paper.sound() : checkFirst && !needless;
         }
     }
 

@@ -29,9 +29,10 @@ import nariz.sim.SimulatedDrive;
  * @param faults faults with strengths
  * @param script the road
  * @param twoSensors whether each bank has a sensor
+ * @param sound whether the healthy car is in tolerance everywhere: some engines are not with any parts
  */
 public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, List<Misfit> errors,
-        Map<Fault, Double> faults, DriveScript script, boolean twoSensors) {
+        Map<Fault, Double> faults, DriveScript script, boolean twoSensors, boolean sound) {
     /**
      * A part moved away from where it should be.
      *
@@ -47,11 +48,12 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         }
     }
 
-    private static final int DRAWS = 15;
+    private static final int DRAWS = 12;
     private static final int LARGER = 4;
     private static final int CELLS = 8;
     /** Share of its tolerance that no regime of a healthy car may exceed. */
     private static final double HEALTHY = 0.95;
+    private static final double SOUND = 1.1;
 
     /** Copies the collections. */
     public PracticeCase {
@@ -70,13 +72,20 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         DriveScript script = DriveScript.twelveMinutes().varied(r);
         BuildSheet healthy = null;
         Truth truth = null;
-        // Some engines cannot be set up well with any parts; nobody would learn anything from those.
-        for (int i = 0; i < DRAWS; i++) {
+        double worst = Double.POSITIVE_INFINITY;
+        // Some engines cannot be set up well with any parts; nobody would learn much from those.
+        for (int i = 0; i < DRAWS && worst > HEALTHY; i++) {
             BuildSheet start = engine(r);
-            truth = truth(start, seed, script);
-            healthy = HealthyTune.of(start, truth.coarse(start, CELLS));
-            if (healthy(truth, healthy)) {
-                break;
+            Truth first = truth(start, seed, script);
+            BuildSheet tuned = HealthyTune.of(start, first.coarse(start, CELLS));
+            if (first.worst(tuned) < worst) {
+                // The tuned car drives a little differently: it has to be sound on its own drive.
+                Truth own = truth(tuned, seed, script);
+                if (own.worst(tuned) < worst) {
+                    worst = own.worst(tuned);
+                    healthy = tuned;
+                    truth = own;
+                }
             }
         }
         double kind = r.nextDouble();
@@ -88,12 +97,8 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         } else if (kind < 0.85) {
             faults.put(Fault.values()[r.nextInt(Fault.values().length)], 0.9 + 0.6 * r.nextDouble());
         }
-        return new PracticeCase(seed, healthy, apply(healthy, errors), errors, faults, script, r.nextInt(4) == 0);
-    }
-
-    private static boolean healthy(Truth truth, BuildSheet sheet) {
-        return truth.errors(sheet).entrySet().stream()
-                .allMatch(e -> e.getValue().rms() < HEALTHY * e.getKey().tolerance());
+        return new PracticeCase(seed, healthy, apply(healthy, errors), errors, faults, script, r.nextInt(4) == 0,
+                worst <= SOUND);
     }
 
     private static BuildSheet apply(BuildSheet healthy, List<Misfit> errors) {

@@ -129,6 +129,12 @@ final class Truth {
         return sum;
     }
 
+    /** Largest rms error of a regime over its tolerance. */
+    double worst(BuildSheet parts) {
+        return errors(parts).entrySet().stream().mapToDouble(e -> e.getValue().rms() / e.getKey().tolerance()).max()
+                .orElse(Double.POSITIVE_INFINITY);
+    }
+
     /** Whether no regime is further off than the healthy car by {@link #BEYOND_BEST}, or all are in tolerance. */
     boolean tuned(BuildSheet parts, BuildSheet healthy) {
         Map<Regime, Off> best = errors(healthy);

@@ -52,8 +52,8 @@ public final class Estimator {
     private static final double SHIFT_PRIOR = 0.8 * Units.INHG;
     private static final double CARRIED_SHIFT_SD = 0.5 * Units.INHG;
     /** An earlier posterior counts with its covariance times the one plus the family's times the other. */
-    private static final double CARRIED_LOOSER = 1.5;
-    private static final double CARRIED_FRESH = 0.05;
+    private static final double CARRIED_LOOSER = 1.0;
+    private static final double CARRIED_FRESH = 0.03;
     /** Part of phi below which a circuit counts as not used. */
     private static final double TINY = 0.004;
     private static final int ROUNDS = 2;
@@ -78,6 +78,7 @@ public final class Estimator {
     private final RealVector priorMean;
     private final double shiftPrior;
     private final double shiftPriorSd;
+    private final RealMatrix kernel;
     private final double[][] standard;
     private final double[] z = new double[BENDS];
     private final double[] level = new double[CIRCUITS];
@@ -100,6 +101,7 @@ public final class Estimator {
         if (before.isPresent()) {
             moveTo(priorMean);
         }
+        kernel = kernel();
         standard = Calibrated.STANDARD.phi(sheet, cells);
     }
 
@@ -248,7 +250,8 @@ public final class Estimator {
         Calibrated found = carburetor(z, shiftPa);
         double[][] phi = found.phi(sheet, cells);
         RealMatrix g = gradients(at);
-        RealMatrix covariance = g.multiply(f.covariance).multiplyTransposed(g);
+        RealMatrix posterior = f.covariance();
+        RealMatrix covariance = g.multiply(posterior).multiplyTransposed(g);
         double[] mean = new double[CIRCUITS];
         double[] sd = new double[CIRCUITS];
         double[][] correlation = new double[CIRCUITS][CIRCUITS];
@@ -264,14 +267,14 @@ public final class Estimator {
                         Math.sqrt(covariance.getEntry(a, a) * covariance.getEntry(b, b)));
             }
         }
-        double slopeVar = f.covariance.getEntry(SLOPE, SLOPE);
+        double slopeVar = posterior.getEntry(SLOPE, SLOPE);
         double[] factor = new double[CIRCUITS];
         for (int c = 0; c < CIRCUITS; c++) {
             factor[c] = f.u.getEntry(c);
         }
-        return new Estimate(cells, found, factor, mean, sd, correlation, f.phi, f.phiSd, standard, phi, f.rest(phi),
+        return new Estimate(cells, found, factor, mean, sd, correlation, f.phi, f.phiSd(), standard, phi, f.rest(phi),
                 f.u.getEntry(SLOPE), Math.sqrt(slopeVar), airReference, p.mean, p.spread, sigma, strain(f),
-                new Carried(f.u.toArray(), f.covariance.getData(), p.mean, p.spread));
+                new Carried(f.u.toArray(), posterior.getData(), p.mean, p.spread));
     }
 
     /**
@@ -455,19 +458,41 @@ public final class Estimator {
         }
     }
 
-    /** One generalised least-squares solution for given sigma and opening. */
+    /** Covariance of the model's error between cells at sigma = 1. */
+    private RealMatrix kernel() {
+        double ambient = sheet.ambient().pressurePa();
+        RealMatrix g = new Array2DRowRealMatrix(m, m);
+        for (int i = 0; i < m; i++) {
+            Cell a = cells.get(i);
+            for (int j = 0; j <= i; j++) {
+                Cell b = cells.get(j);
+                double dx = Math.log(a.airKgPerS() / b.airKgPerS()) / AIR_LENGTH;
+                double dl = (a.vacuumPa() - b.vacuumPa()) / ambient / LOAD_LENGTH;
+                double v = a.phi() * b.phi() * Math.exp(-0.5 * (dx * dx + dl * dl));
+                g.setEntry(i, j, v);
+                g.setEntry(j, i, v);
+            }
+        }
+        return g;
+    }
+
+    /**
+     * One generalised least-squares solution for given sigma and opening. Means and likelihood come at once; the
+     * covariances cost several times as much and are worked out for the solutions that are reported.
+     */
     private final class Fit {
+        private final RealMatrix px;
+        private final RealMatrix signal;
+        private final CholeskyDecomposition chol;
         private final RealVector u;
-        private final RealMatrix covariance;
         private final double[] phi = new double[m];
-        private final double[] phiSd = new double[m];
         private final double[] noise = new double[m];
         private final double logLikelihood;
 
         Fit(Linear at, double[][] base, double sigma) {
             RealMatrix x = at.design(base);
-            RealMatrix px = prior.multiplyTransposed(x);
-            RealMatrix signal = x.multiply(px).add(modelError(sigma));
+            px = prior.multiplyTransposed(x);
+            signal = x.multiply(px).add(kernel.scalarMultiply(sigma * sigma));
             RealMatrix total = signal.copy();
             RealVector start = x.operate(priorMean);
             RealVector miss = new ArrayRealVector(m);
@@ -478,25 +503,33 @@ public final class Estimator {
                 total.addToEntry(i, i, noise[i]);
                 miss.setEntry(i, c.phi() + at.offset[i] - start.getEntry(i));
             }
-            CholeskyDecomposition chol = new CholeskyDecomposition(total, 1e-8, 1e-14);
+            chol = new CholeskyDecomposition(total, 1e-8, 1e-14);
             RealVector a = chol.getSolver().solve(miss);
             u = priorMean.add(px.operate(a));
-            covariance = prior.subtract(px.multiply(chol.getSolver().solve(px.transpose())));
             RealVector explained = signal.operate(a);
-            RealMatrix solved = chol.getSolver().solve(signal);
-            for (int i = 0; i < m; i++) {
-                phi[i] = start.getEntry(i) - at.offset[i] + explained.getEntry(i);
-                double known = signal.getRowVector(i).dotProduct(solved.getColumnVector(i));
-                // What overlap does to the sensor is not for the model to correct: it only widens the answer.
-                double overlap = cells.get(i).idle() ? 0.5 * Observation.overlapBias(sheet) * phi[i] : 0.0;
-                phiSd[i] = Math.hypot(overlap, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - known)));
-            }
             double logDet = 0.0;
             RealMatrix l = chol.getL();
             for (int i = 0; i < m; i++) {
+                phi[i] = start.getEntry(i) - at.offset[i] + explained.getEntry(i);
                 logDet += 2.0 * Math.log(l.getEntry(i, i));
             }
             logLikelihood = -0.5 * (miss.dotProduct(a) + logDet);
+        }
+
+        RealMatrix covariance() {
+            return prior.subtract(px.multiply(chol.getSolver().solve(px.transpose())));
+        }
+
+        double[] phiSd() {
+            RealMatrix solved = chol.getSolver().solve(signal);
+            double[] out = new double[m];
+            for (int i = 0; i < m; i++) {
+                double known = signal.getRowVector(i).dotProduct(solved.getColumnVector(i));
+                // What overlap does to the sensor is not for the model to correct: it only widens the answer.
+                double overlap = cells.get(i).idle() ? 0.5 * Observation.overlapBias(sheet) * phi[i] : 0.0;
+                out[i] = Math.hypot(overlap, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - known)));
+            }
+            return out;
         }
 
         /** What the found carburetor leaves of the estimate in every cell. */
@@ -510,23 +543,6 @@ public final class Estimator {
                 out[i] = phi[i] - sum;
             }
             return out;
-        }
-
-        private RealMatrix modelError(double sigma) {
-            double ambient = sheet.ambient().pressurePa();
-            RealMatrix g = new Array2DRowRealMatrix(m, m);
-            for (int i = 0; i < m; i++) {
-                Cell a = cells.get(i);
-                for (int j = 0; j <= i; j++) {
-                    Cell b = cells.get(j);
-                    double dx = Math.log(a.airKgPerS() / b.airKgPerS()) / AIR_LENGTH;
-                    double dl = (a.vacuumPa() - b.vacuumPa()) / ambient / LOAD_LENGTH;
-                    double v = sigma * sigma * a.phi() * b.phi() * Math.exp(-0.5 * (dx * dx + dl * dl));
-                    g.setEntry(i, j, v);
-                    g.setEntry(j, i, v);
-                }
-            }
-            return g;
         }
     }
 }

@@ -48,6 +48,9 @@ public final class Observation {
     private static final double SWING = 0.04;
     private static final double SPIKE = 4.0;
     private static final double LEAST_SPIKE = 0.04;
+    private static final int BINS = 300;
+    private static final double BIN = 0.003;
+    private static final double LEAST_RATIO = 0.6;
 
     private final DriveLog log;
     private final BuildSheet sheet;
@@ -422,51 +425,70 @@ public final class Observation {
 
     /**
      * Short lean spikes far outside a cell's own scatter are no mixture: they are flagged and the cells gathered again.
-     * The limit is {@link #SPIKE} standard deviations, taken from the rich half of the readings, which a missing
-     * cylinder cannot widen.
+     * Centre and scatter come from the rich side, which a cylinder that misses cannot move: the 75th and 90th
+     * percentiles of a normal distribution lie 0.674 and 1.282 deviations above its middle.
      */
     private void spikes() {
-        double[] limit = new double[cells.size()];
-        double[] square = new double[limit.length];
-        int[] rich = new int[limit.length];
+        int[][] histogram = new int[cells.size()][BINS];
         for (int i = 0; i < n; i++) {
-            int c = cellOf[i];
-            if (c >= 0) {
-                double above = measured[i] * film.asDriven(stateOf[i]) * bias(i) / cells.get(c).phi() - 1.0;
-                if (above > 0.0) {
-                    square[c] += above * above;
-                    rich[c]++;
+            if (cellOf[i] >= 0) {
+                histogram[cellOf[i]][bin(againstCell(i))]++;
+            }
+        }
+        double[] limit = new double[histogram.length];
+        for (int c = 0; c < limit.length; c++) {
+            double q75 = quantile(histogram[c], 0.75);
+            double sd = (quantile(histogram[c], 0.90) - q75) / (1.282 - 0.674);
+            limit[c] = q75 - 0.674 * sd - Math.max(LEAST_SPIKE, SPIKE * sd);
+        }
+        int found = 0;
+        int steady = 0;
+        for (int i = 0; i < n; i++) {
+            if (cellOf[i] >= 0) {
+                steady++;
+                if (againstCell(i) < limit[cellOf[i]]) {
+                    flags[i] = Flag.MISFIRE;
+                    found++;
                 }
             }
         }
-        for (int c = 0; c < limit.length; c++) {
-            limit[c] = Math.max(LEAST_SPIKE, SPIKE * Math.sqrt(square[c] / Math.max(1, rich[c])));
-        }
-        int found = 0;
-        for (int i = 0; i < n; i++) {
-            int c = cellOf[i];
-            double below = c < 0 ? 0.0 : 1.0 - measured[i] * film.asDriven(stateOf[i]) * bias(i) / cells.get(c).phi();
-            if (c >= 0 && below > limit[c]) {
-                flags[i] = Flag.MISFIRE;
-                found++;
-            }
-        }
-        spikeShare = found / (double) Math.max(1, count(cellOf));
+        spikeShare = found / Math.max(1.0, steady);
         if (found > 0) {
             gather();
         }
     }
 
-    private static int count(int[] cellOf) {
-        int k = 0;
-        for (int c : cellOf) {
-            k += c >= 0 ? 1 : 0;
-        }
-        return k;
+    /** A reading over its cell's mean. */
+    private double againstCell(int i) {
+        return measured[i] * film.asDriven(stateOf[i]) * sensorBias(i) / cells.get(cellOf[i]).phi();
     }
 
-    /** Factor for what overlap does to the sensor at idle. */
-    private double bias(int i) {
+    private static int bin(double ratio) {
+        return (int) Math.clamp((ratio - LEAST_RATIO) / BIN, 0, BINS - 1);
+    }
+
+    private static double quantile(int[] histogram, double share) {
+        long all = 0;
+        for (int h : histogram) {
+            all += h;
+        }
+        double left = share * all;
+        for (int b = 0; b < BINS; b++) {
+            if (left <= histogram[b]) {
+                return LEAST_RATIO + BIN * (b + left / Math.max(1, histogram[b]));
+            }
+            left -= histogram[b];
+        }
+        return LEAST_RATIO + BIN * BINS;
+    }
+
+    /**
+     * What overlap does to the sensor at idle.
+     *
+     * @param i sample
+     * @return true over read phi, 1 away from idle
+     */
+    public double sensorBias(int i) {
         return 1.0 + (atIdle(stateOf[i]) ? idleBias() : 0.0);
     }
 

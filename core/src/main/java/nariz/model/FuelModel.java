@@ -14,6 +14,8 @@ public final class FuelModel extends BracketedRoot {
     /** Coupled passes between idle network and main well. */
     private static final int PASSES = 4;
     private static final double NEAR_RAD = 1e-4;
+    /** The idle network's fuel moves by less than a thousandth with this much suction. */
+    private static final double SETTLED_PA = 0.5;
 
     private final VolumetricEfficiency filling;
     private final SecondaryOpening secondaryOpening;
@@ -221,6 +223,9 @@ public final class FuelModel extends BracketedRoot {
             for (int pass = 0; pass < PASSES; pass++) {
                 i = network.solve(theta, manifoldPa, suction);
                 f = well.solve(air, open, i);
+                if (Math.abs(well.suctionPa() - suction) < SETTLED_PA) {
+                    break;
+                }
                 suction = pass == 0 ? well.suctionPa() : 0.5 * (suction + well.suctionPa());
             }
             idle = i * bores;

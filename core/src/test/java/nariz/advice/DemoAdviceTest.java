@@ -19,6 +19,9 @@ import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.model.Circuit;
 import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
+import nariz.sim.Fault;
 import nariz.sim.SimulatedDrive;
 import org.testng.annotations.Test;
 
@@ -122,16 +125,32 @@ public class DemoAdviceTest {
     }
 
     @Test
-    public void leanIdleIsCheckedForALeakUnlessTheTunerHasRuledItOut() {
-        BuildSheet lean = Part.MIXTURE_SCREW.fit(healthy(), SideName.PRIMARY, 1.75);
-        DriveLog log = DemoDrive.drive(lean, 5).log();
-        Advice a = Analysis.of(lean, log, Strategy.BALANCED).advice();
-        assertThat(a.verdict()).as(a.sentence()).isEqualTo(Verdict.CHECK_FIRST);
-        assertThat(a.changes()).isEmpty();
-        Advice b = Analysis.of(lean, log, Strategy.BALANCED,
-                List.of("vacuum-leak", "exhaust-leak", "fuel-level", "sensor-offset"), () -> false).advice();
+    public void leanIdleOfPartsAndOfALeakAreToldApartOrBothNamed() {
+        BuildSheet lean = Part.MIXTURE_SCREW.fit(healthy(), SideName.PRIMARY, 2.0);
+        Advice parts = Analysis.of(lean, DemoDrive.drive(lean, 5).log(), Strategy.BALANCED).advice();
+        DriveLog leaking = new EngineSimulator(healthy(), DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 1.2), 5)
+                .drive(DriveScript.twelveMinutes(), 20, "leak.csv").log();
+        Advice leak = Analysis.of(healthy(), leaking, Strategy.BALANCED).advice();
+        assertThat(leak.verdict()).as(leak.sentence()).isEqualTo(Verdict.CHECK_FIRST);
+        assertThat(leak.changes()).isEmpty();
+        assertThat(probability(leak, Hypothesis.VACUUM_LEAK)).isGreaterThan(
+                probability(parts, Hypothesis.VACUUM_LEAK));
+        if (parts.verdict() == Verdict.CHANGE) {
+            assertThat(parts.blamed().orElseThrow()).isIn(Circuit.IDLE, Circuit.TRANSFER);
+        }
+    }
+
+    @Test
+    public void whatTheTunerHasRuledOutNoLongerHoldsBackTheParts() {
+        DriveLog leaking = new EngineSimulator(healthy(), DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 1.2), 5)
+                .drive(DriveScript.twelveMinutes(), 20, "leak.csv").log();
+        Advice b = Analysis.of(healthy(), leaking, Strategy.BALANCED, Hypothesis.FAULTS, () -> false).advice();
         assertThat(b.verdict()).as(b.sentence()).isEqualTo(Verdict.CHANGE);
         assertThat(b.blamed().orElseThrow()).isIn(Circuit.IDLE, Circuit.TRANSFER);
+    }
+
+    private static double probability(Advice a, String cause) {
+        return a.hypotheses().stream().filter(h -> h.cause().equals(cause)).mapToDouble(Hypothesis::probability).sum();
     }
 
     private static BuildSheet healthy() {

@@ -24,7 +24,7 @@ import org.testng.annotations.Test;
 public class WhatIfTest {
     private static final SimulatedDrive DRIVE = DemoDrive.drive();
     private static final Analysis ANALYSIS = Analysis.of(DemoDrive.sheet(), DRIVE.log(), Strategy.BALANCED);
-    private static final WhatIf WHAT_IF = new WhatIf(ANALYSIS);
+    private static final WhatIf WHAT_IF = ANALYSIS.whatIf();
 
     @Test
     public void samePartsChangeNothing() {
@@ -103,7 +103,7 @@ public class WhatIfTest {
     @Test
     public void nothingIsPredictedWithoutAnEstimate() {
         Analysis little = Analysis.of(DemoDrive.sheet(), DemoAdviceTest.first(DRIVE.log(), 400), Strategy.BALANCED);
-        assertThatThrownBy(() -> new WhatIf(little)).isInstanceOf(IllegalArgumentException.class)
+        assertThatThrownBy(little::whatIf).isInstanceOf(IllegalStateException.class)
                 .hasMessageContaining("nothing was estimated");
     }
 }
