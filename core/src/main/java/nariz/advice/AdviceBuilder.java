@@ -54,7 +54,8 @@ final class AdviceBuilder {
         List<String> missing = circuits.stream().filter(c -> c.circuit() != Circuit.PUMP)
                 .map(c -> c.circuit().label() + ": " + c.settledBy()).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), stretches(o),
-                missing, o.sheet().assumed(), strategy.name(), List.of(), List.of(), Optional.empty());
+                missing, o.sheet().assumed(), strategy.name(), List.of(), List.of(), List.of(),
+                Optional.empty());
     }
 
     Advice build(List<Decision.Step> chosen) {
@@ -81,7 +82,7 @@ final class AdviceBuilder {
                 predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 previous.map(p -> p.notFitted(observation.sheet())).orElse(List.of()),
-                Optional.of(estimate.carried()));
+                new Schools(observation.sheet(), estimate, scorer, decision).all(), Optional.of(estimate.carried()));
     }
 
     private static boolean enrichesIdle(Decision.Step s) {

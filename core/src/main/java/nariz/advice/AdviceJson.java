@@ -42,6 +42,7 @@ public final class AdviceJson {
         root.put("assumed", a.assumed());
         root.put("scored", a.scored().stream().map(AdviceJson::scored).toList());
         root.put("notes", a.notes());
+        root.put("schools", a.schools().stream().map(AdviceJson::school).toList());
         root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
         return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
     }
@@ -117,6 +118,15 @@ public final class AdviceJson {
         m.put("high", round(p.high(), 4));
         m.put("measured", round(p.measured(), 4));
         m.put("within", p.within());
+        return m;
+    }
+
+    private static Map<String, Object> school(School s) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("question", s.question());
+        m.put("answers", s.answers().stream().map(x -> Map.of("name", x.name(), "says", x.says())).toList());
+        m.put("followed", s.followed());
+        m.put("why", s.why());
         return m;
     }
 

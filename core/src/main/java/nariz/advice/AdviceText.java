@@ -29,6 +29,7 @@ public final class AdviceText {
         scored(a, out);
         circuits(a, out);
         causes(a, out);
+        schools(a, out);
         notes(a, out);
         return String.join("\n", out) + "\n";
     }
@@ -96,6 +97,19 @@ public final class AdviceText {
             }
         }
         out.add("");
+    }
+
+    private static void schools(Advice a, List<String> out) {
+        for (School s : a.schools()) {
+            out.add("Schools differ on " + s.question() + ":");
+            for (School.Answer x : s.answers()) {
+                out.add(wrap((x.name().equals(s.followed()) ? "* " : "  ") + x.name() + ": " + x.says(), "   "));
+            }
+            out.add(wrap("* followed here, because " + s.why(), "   "));
+        }
+        if (!a.schools().isEmpty()) {
+            out.add("");
+        }
     }
 
     private static void notes(Advice a, List<String> out) {

@@ -6,11 +6,14 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.build.BuildSheet;
 import nariz.build.Kit;
+import nariz.build.Part;
+import nariz.build.SideName;
 
 /**
  * Which parts to change: the set of ladder steps with the least loss plus effort.
@@ -72,6 +75,12 @@ final class Decision {
         chosen.sort(Comparator.comparing((Step s) -> gain(s) < EARLY_SHARE * most)
                 .thenComparing(s -> s.ladder().side()).thenComparing(s -> s.ladder().part()));
         return chosen;
+    }
+
+    /** The size of one part that would do most by itself; empty when none lowers the loss. */
+    Optional<Step> best(Part part, SideName side) {
+        return ladders.stream().filter(l -> l.part() == part && l.side() == side).findFirst()
+                .map(l -> bestSize(List.of(), l)).filter(s -> loss(List.of(s)) < loss(List.of()));
     }
 
     /** Loss that comes back when this change is left out. */

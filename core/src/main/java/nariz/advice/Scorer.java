@@ -18,7 +18,7 @@ final class Scorer {
     private static final double FULL_WEIGHT_S = 3.0;
     private static final double SHORTEST_S = 1.0;
     /** What a calibrated sensor is good to, share of lambda. */
-    private static final double SENSOR_SD = 0.008;
+    private static final double SENSOR_SD = 0.011;
 
     private final BuildSheet sheet;
     private final Strategy strategy;

@@ -34,6 +34,7 @@ public final class EngineSimulator {
     private static final double MASS_KG = 1350;
     private static final double EXHAUST_K = 750;
     private static final double MISS_S = 0.15;
+    private static final double SHIFT_S = 0.4;
 
     private final BuildSheet fitted;
     private final Quirks quirks;
@@ -177,6 +178,8 @@ public final class EngineSimulator {
         private double level = 1.0;
         private double hunting;
         private boolean fresh = true;
+        private int gear = 1;
+        private double shiftingS;
         private double missesForS;
         private double vacuumRead = idleVacuumPa(fitted.engine().cam());
         private int gas;
@@ -201,6 +204,7 @@ public final class EngineSimulator {
             int i = 0;
             long step = 0;
             for (DriveScript.Leg leg : script.legs()) {
+                gear = leg.gear();
                 double from = speed;
                 long steps = Math.round(leg.lengthS() / STEP_S);
                 for (long k = 0; k < steps && i < samples; k++, step++) {
@@ -218,13 +222,18 @@ public final class EngineSimulator {
         private void advance(DriveScript.Leg leg, double wanted) {
             theta += foot(leg, wanted);
             breathe(leg);
-            move(leg);
+            move();
         }
 
         /** Change of plate angle in this step: the driver's foot is limited to a full stroke in 0.25 s. */
         private double foot(DriveScript.Leg leg, double wanted) {
             double target;
-            if (leg.foot() >= 0 && rpm > 0.96 * fitted.engine().redlineRpm()) {
+            if (leg.foot() >= 0 && rpm > 0.95 * fitted.engine().redlineRpm() && shiftingS <= 0) {
+                gear = Math.min(gear + 1, GEARS.length);
+                shiftingS = SHIFT_S;
+            }
+            shiftingS -= STEP_S;
+            if (leg.foot() >= 0 && shiftingS > 0) {
                 target = idleRad;
             } else if (leg.foot() >= 0) {
                 target = idleRad + leg.foot() * (ThrottlePlate.WIDE_OPEN - idleRad);
@@ -380,8 +389,8 @@ public final class EngineSimulator {
 
         private final double idleAir = air(fitted.engine().idleRpm(), manifold);
 
-        private void move(DriveScript.Leg leg) {
-            double geared = speed / WHEEL_M * GEARS[leg.gear() - 1] * FINAL_DRIVE
+        private void move() {
+            double geared = speed / WHEEL_M * GEARS[gear - 1] * FINAL_DRIVE
                     * fitted.engine().redlineRpm() / 5500 * 60 / (2 * Math.PI);
             hunting += STEP_S * (-hunting / 0.4) + Math.sqrt(STEP_S) * random.nextGaussian() * quirks.lope * 1.6;
             double idle = fitted.engine().idleRpm() * (1 + hunting);

@@ -9,9 +9,11 @@ import javafx.scene.layout.VBox;
 import nariz.advice.Advice;
 import nariz.advice.Change;
 import nariz.advice.Hypothesis;
+import nariz.advice.School;
 import nariz.advice.Verdict;
 import nariz.advice.WorkCard;
 import nariz.app.session.Session;
+import nariz.app.session.Stop;
 import nariz.app.session.StopWords;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
@@ -48,6 +50,9 @@ final class WorkCardPanel extends ScrollPane {
             checks(a);
         } else {
             nothing(a, w);
+        }
+        if (session.stopProperty().get() == Stop.POWER || session.stopProperty().get() == Stop.SECONDARY) {
+            schools(a, session.stopProperty().get());
         }
         if (!a.assumed().isEmpty()) {
             heading("Assumed from the family");
@@ -107,6 +112,18 @@ final class WorkCardPanel extends ScrollPane {
         }
         if (content.getChildren().isEmpty()) {
             content.getChildren().add(label("Nothing to do here", "card-heading"));
+        }
+    }
+
+    /** What schools of tuning say on this log; the rear valve belongs to the secondary side. */
+    private void schools(Advice a, Stop stop) {
+        for (School s : a.schools()) {
+            if (s.question().startsWith("rear") == (stop == Stop.SECONDARY)) {
+                heading("Schools differ: " + s.question());
+                s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", x.name() + ": " + x.says(),
+                        "card-line"));
+                line(" ", "Followed here: " + s.followed() + ", because " + s.why() + ".", "small");
+            }
         }
     }
 
