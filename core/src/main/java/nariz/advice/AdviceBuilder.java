@@ -171,12 +171,12 @@ final class AdviceBuilder {
         double leak = causes.stream().filter(h -> h.cause().equals(Hypothesis.VACUUM_LEAK))
                 .mapToDouble(Hypothesis::probability).sum();
         if (enrichesIdle(s) && leak > 0.01) {
-            out.add(String.format(Locale.ROOT, "A vacuum leak also leans the idle (%.0f %% likely here): look and listen "
-                    + "for one before this change.", 100 * leak));
+            out.add(String.format(Locale.ROOT, "A vacuum leak also leans the idle (%.0f %% likely here): look and "
+                    + "listen for one before this change.", 100 * leak));
         }
         if (leansTheTop(s, today)) {
-            out.add("Rich at the top can be the air cleaner: repeat one pull without it before this change. If it comes "
-                    + "right, leave the parts alone.");
+            out.add("Rich at the top can be the air cleaner: repeat one pull without it before this change. If it "
+                    + "comes right, leave the parts alone.");
         }
         if (s.ladder().bowl()) {
             out.add("Engine cold, no flame, extinguisher at hand: petrol will spill. Catch it, wipe it, leak-check "

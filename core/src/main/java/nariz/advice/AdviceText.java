@@ -64,9 +64,9 @@ public final class AdviceText {
         if (!a.scored().isEmpty()) {
             out.add(String.format(Locale.ROOT, "%-14s %-26s %s", "last round", "was predicted", "is measured"));
             for (Previous.Scored p : a.scored()) {
-                out.add(String.format(Locale.ROOT, "%-14s %-26s %.2f, %s", p.regime().label(), String.format(Locale.ROOT,
-                        "%.2f (%.2f to %.2f)", p.predicted(), p.low(), p.high()), p.measured(),
-                        p.within() ? "as predicted" : "not as predicted"));
+                out.add(String.format(Locale.ROOT, "%-14s %-26s %.2f, %s", p.regime().label(),
+                        String.format(Locale.ROOT, "%.2f (%.2f to %.2f)", p.predicted(), p.low(), p.high()),
+                        p.measured(), p.within() ? "as predicted" : "not as predicted"));
             }
             out.add("");
         }

@@ -138,7 +138,8 @@ final class Hypotheses {
             }
         }
         if (!ruledOut.contains(Hypothesis.WRONG_SHEET)) {
-            add(out, score, carburetor - penalty + Math.log(SHEET_PRIOR / PARTS_PRIOR) + Math.min(STRONGEST, estimate.strain()),
+            double as = carburetor - penalty + Math.log(SHEET_PRIOR / PARTS_PRIOR);
+            add(out, score, as + Math.min(STRONGEST, estimate.strain()),
                     new Hypothesis(Hypothesis.WRONG_SHEET, "build sheet that cannot be true", 0,
                     "a circuit delivers what no carburetor of this family does with these parts",
                     "take out the jets and restrictions the sheet names and measure them; check bores and venturis"));

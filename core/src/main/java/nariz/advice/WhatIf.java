@@ -11,9 +11,9 @@ import nariz.model.FuelModel;
  * The mixture the same drive would show with other parts, at every sample, fast enough to follow a hand.
  *
  * <p>The found carburetor is evaluated on a grid of ln(rpm) by vacuum ({@value #RPMS} by {@value #VACUUMS} nodes over
- * what the drive visited) with the plate angle each state needs; the ratio of phi with the new parts to phi with today's
- * is taken between nodes by bilinear interpolation and applied to the readings. Where each sample lies on the grid is
- * found once. The grid's spacing is under 0.7 inHg for a drive up to 26 inHg, half an enrichment's band.
+ * what the drive visited) with the plate angle each state needs; the ratio of phi with the new parts to phi with
+ * today's is taken between nodes by bilinear interpolation and applied to the readings. Where each sample lies on the
+ * grid is found once. The grid's spacing is under 0.7 inHg for a drive up to 26 inHg, half an enrichment's band.
  */
 public final class WhatIf {
     private static final int RPMS = 28;

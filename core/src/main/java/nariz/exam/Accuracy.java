@@ -53,7 +53,8 @@ public final class Accuracy {
                 && o.paper.faults().isEmpty() && o.paper.sound()).toList();
         List<Examination.Outcome> odd = all.stream().filter(o -> o.paper.errors().isEmpty()
                 && o.paper.faults().isEmpty() && !o.paper.sound()).toList();
-        int[] rounds = parts.stream().mapToInt(o -> o.tuned ? o.rounds : Examination.MOST_ROUNDS + 1).sorted().toArray();
+        int[] rounds = parts.stream()
+                .mapToInt(o -> o.tuned ? o.rounds : Examination.MOST_ROUNDS + 1).sorted().toArray();
         line.accept("| measure | aim | result |");
         line.accept("|---|---|---|");
         line.accept(share("worst error blamed on the right circuit, engines with wrong parts", "95 %", parts,
@@ -104,11 +105,19 @@ public final class Accuracy {
                 100.0 * in / Math.max(1, of));
     }
 
+    private static String hidden(PracticeCase c) {
+        if (!c.errors().isEmpty()) {
+            return String.join("; ", c.errors().stream().map(PracticeCase.Misfit::text).toList());
+        }
+        if (!c.faults().isEmpty()) {
+            return c.faults().keySet().iterator().next().name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        }
+        return c.sound() ? "nothing" : "nothing, but no parts set it up well";
+    }
+
     private static String row(Examination.Outcome o) {
         PracticeCase c = o.paper;
-        String hidden = c.errors().isEmpty() ? (c.faults().isEmpty() ? (c.sound() ? "nothing" : "nothing, but no parts set it up well")
-                : c.faults().keySet().iterator().next().name().toLowerCase(Locale.ROOT).replace('_', ' '))
-                : String.join("; ", c.errors().stream().map(PracticeCase.Misfit::text).toList());
+        String hidden = hidden(c);
         String remark = (o.right() ? "right" : "NOT RIGHT") + (o.wrongWay ? ", wrong way" : "")
                 + (c.errors().isEmpty() ? "" : (o.tuned ? ", in tune after " + o.rounds : ", not in tune"));
         return String.format(Locale.ROOT, "| %d | %.1f L, %d cyl, %s cam, %s | %s | %s | %s |", c.seed(),

@@ -122,7 +122,8 @@ public record ReferenceDrive(String name, BuildSheet sheet, DriveLog log, String
         carburetor.put("pump", Map.of("nozzle", s.get("pump_nozzle").asString() + " thou",
                 "tenStrokes", s.get("pump_cc10").asString() + " cc", "cam", s.get("pump_cam").asString()));
         return JsonMapper.builder().build().writeValueAsString(Map.of("format", BuildSheetReader.FORMAT,
-                "name", name, "engine", engine, "ambient", Map.of("pressure", s.get("altitude_kpa").asString() + " kPa"),
+                "name", name, "engine", engine,
+                "ambient", Map.of("pressure", s.get("altitude_kpa").asString() + " kPa"),
                 "carburetor", carburetor));
     }
 

@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.function.Consumer;
 import nariz.advice.Advice;
 import nariz.advice.Analysis;
-import nariz.advice.Change;
 import nariz.advice.Hypothesis;
 import nariz.advice.Regime;
 import nariz.advice.RegimePrediction;

@@ -17,8 +17,8 @@ import nariz.sim.Fault;
 import nariz.sim.SimulatedDrive;
 
 /**
- * What only the simulator knows about a drive: the mixture burnt with any parts in the states the car was in, the film's
- * part of it as on the drive itself.
+ * What only the simulator knows about a drive: the mixture burnt with any parts in the states the car was in, the
+ * film's part of it as on the drive itself.
  *
  * <p>Weights and regimes are those of the judge, not of the adviser's sheet model: each regime counts once, a cell in
  * proportion to its dwell but no more than a quarter of its regime's.

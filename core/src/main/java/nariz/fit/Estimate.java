@@ -35,8 +35,9 @@ public final class Estimate {
     private final double strain;
     private final Carried carried;
 
-    Estimate(List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd, double[][] correlation, double[] phi, double[] phiSd,
-            double[][] sheetPhi, double[][] foundPhi, double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
+    Estimate(List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd,
+            double[][] correlation, double[] phi, double[] phiSd, double[][] sheetPhi, double[][] foundPhi,
+            double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
             double shiftSdPa, double modelError, double strain, Carried carried) {
         this.cells = List.copyOf(cells);
         this.carburetor = carburetor;

@@ -17,16 +17,17 @@ import org.hipparchus.linear.RealVector;
 /**
  * Corrections of the circuits from steady cells.
  *
- * <p>y_i = sum_c k_c phi_ic(z) + s phi_i,main ln(m_i/m_ref) + g_i + e_i over cells i, in phi. The unknowns u are a level
- * k for every circuit, normal around 1 (spreads in {@link #LEVEL_SD}; idle and transfer share their feed, so theirs are
- * correlated 0.5), a slope s of the main circuit, and z: the coefficients no sheet gives, each normal in the logarithm
- * with its {@link Coefficient#spread()}, and the plates' true position. phi_ic(z) is not linear in z: the equations are
- * linearised and solved twice (Gauss-Newton; Nocedal and Wright 2006, section 10.3). g is what no coefficient explains:
- * a Gaussian process with standard deviation sigma phi_i and covariance exp(-(dx²/0.6² + dL²/0.2²)/2) in x = ln airflow
- * and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating explicit basis functions"); it keeps ten
- * thousand idle samples from outvoting everything else and makes an interval honest where the equations are not. e is
- * reading error, with Student-t weights (nu = 4) by reweighting (Lange, Little and Taylor 1989). sigma and the
- * enrichment's actual opening are searched on a grid by marginal likelihood, the opening averaged over its posterior.
+ * <p>y_i = sum_c k_c phi_ic(z) + s phi_i,main ln(m_i/m_ref) + g_i + e_i over cells i, in phi. The unknowns u are a
+ * level k for every circuit, normal around 1 (spreads in {@link #LEVEL_SD}; idle and transfer share their feed, so
+ * theirs are correlated 0.5), a slope s of the main circuit, and z: the coefficients no sheet gives, each normal in the
+ * logarithm with its {@link Coefficient#spread()}, and the plates' true position. phi_ic(z) is not linear in z: the
+ * equations are linearised and solved twice (Gauss-Newton; Nocedal and Wright 2006, section 10.3). g is what no
+ * coefficient explains: a Gaussian process with standard deviation sigma phi_i and covariance exp(-(dx²/0.6² +
+ * dL²/0.2²)/2) in x = ln airflow and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating explicit basis
+ * functions"); it keeps ten thousand idle samples from outvoting everything else and makes an interval honest where the
+ * equations are not. e is reading error, with Student-t weights (nu = 4) by reweighting (Lange, Little and Taylor
+ * 1989). sigma and the enrichment's actual opening are searched on a grid by marginal likelihood, the opening averaged
+ * over its posterior.
  *
  * <p>What is reported for a circuit is the fuel it delivers over what the standard carburetor with the sheet's parts
  * would, K_c = sum_i w_i (k_c phi_ic(z) + its share of g_i) / sum_i w_i phi_ic(0), w_i the dwell up to 10 s.

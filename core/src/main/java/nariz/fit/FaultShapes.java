@@ -3,7 +3,6 @@ package nariz.fit;
 import java.util.Arrays;
 import java.util.List;
 import nariz.build.BuildSheet;
-import nariz.model.Circuit;
 import nariz.model.Coefficients;
 import nariz.model.CompressibleFlow;
 import nariz.model.FuelModel;

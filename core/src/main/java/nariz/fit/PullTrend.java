@@ -4,8 +4,8 @@ import nariz.log.Channel;
 import nariz.log.DriveLog;
 
 /**
- * Does the mixture lean out the longer the engine drinks? A supply that cannot keep up shows as a trend with time inside
- * a pull, at the same speed and vacuum, and not with rpm.
+ * Does the mixture lean out the longer the engine drinks? A supply that cannot keep up shows as a trend with time
+ * inside a pull, at the same speed and vacuum, and not with rpm.
  *
  * <p>D is the time the airflow has been above {@link #HIGH} of the log's greatest, running back three times as fast
  * below, 0 to 8 s. Readings of a cell taken at different D are compared: beta = sum (D - mean D)(r - mean r) / sum (D

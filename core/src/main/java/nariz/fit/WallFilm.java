@@ -33,8 +33,8 @@ public final class WallFilm {
 
     /**
      * While a pull speeds up, the film grows with the fuel and never catches up: with f growing at the rate g it holds
-     * X tau f/(1 + g tau), and f (1 - X g tau/(1 + g tau)) burns. That belongs to driving like this; only what the walls
-     * still owe from a step is taken out.
+     * X tau f/(1 + g tau), and f (1 - X g tau/(1 + g tau)) burns. That belongs to driving like this; only what the
+     * walls still owe from a step is taken out.
      */
     private static float[] driven(Observation o, double share, double timeS, float[] settles) {
         DriveLog log = o.log();

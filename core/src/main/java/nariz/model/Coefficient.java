@@ -6,8 +6,8 @@ import nariz.units.Units;
  * A number of the model that no build sheet gives: a discharge coefficient or a hidden dimension.
  *
  * <p>The standard values are plausible sizes set once so that carburetors of both families come out within a few per
- * cent (docs/model.md, "Dimensions no sheet gives"). {@link #spread()} is how much carburetors of a family differ in it,
- * as the standard deviation of its logarithm: engineering judgement, not measurement. The simulator draws its
+ * cent (docs/model.md, "Dimensions no sheet gives"). {@link #spread()} is how much carburetors of a family differ in
+ * it, as the standard deviation of its logarithm: engineering judgement, not measurement. The simulator draws its
  * carburetors with these spreads; the estimator takes those that bend a circuit's curve as unknowns.
  */
 public enum Coefficient {

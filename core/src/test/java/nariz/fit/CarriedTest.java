@@ -26,7 +26,7 @@ public class CarriedTest {
         Estimate carried = Estimator.of(second, Optional.of(KNOWN.carried()));
         double before = 0;
         double now = 0;
-        for (Circuit c : new Circuit[] {Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.SECONDARY_MAIN}) {
+        for (Circuit c : new Circuit[] {Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.POWER}) {
             before += fresh.high(c) - fresh.low(c);
             now += carried.high(c) - carried.low(c);
         }
@@ -50,7 +50,8 @@ public class CarriedTest {
     public void sizesThatAreOnlyAssumedWidenTheInterval() {
         String json = DemoDrive.sheetJson();
         BuildSheet without = BuildSheetReader.parse("guess.json", json
-                .replaceFirst("\"idleFeedRestriction\": \"37 thou\",", "").replaceFirst("\"idleAirBleed\": \"78 thou\",", "")
+                .replaceFirst("\"idleFeedRestriction\": \"37 thou\",", "")
+                .replaceFirst("\"idleAirBleed\": \"78 thou\",", "")
                 .replaceFirst("\"mixtureScrew\": \"2.375 turns\",", ""));
         assertThat(without.assumed()).anyMatch(a -> a.startsWith("carburetor.primary.idleFeedRestriction "));
         Estimate guess = Estimator.of(Observation.of(DemoDrive.drive().log(), without, () -> false));

@@ -75,7 +75,8 @@ public class ElementsTest {
         String rods = Samples.sheet().replace("block-metered-4", "rod-metered-4")
                 .replace("\"powerValve\": \"6.5 inHg\",", "\"rodCruise\": \"40 thou\", \"rodPower\": \"30 thou\",")
                 .replace("\"powerChannelRestriction\": \"28 thou\"", "\"stepUpSpring\": \"5 inHg\"");
-        Enrichment e = new Enrichment(BuildSheetReader.parse("rods.json", rods).carburetor().primary(), Coefficients.STANDARD);
+        Enrichment e = new Enrichment(BuildSheetReader.parse("rods.json", rods).carburetor().primary(),
+                Coefficients.STANDARD);
         double thou2 = Math.PI / 4 * 25.4e-6 * 25.4e-6;
         assertThat(e.closedM2()).isEqualTo(thou2 * (61 * 61 - 40 * 40), within(1e-12));
         assertThat(e.extraM2()).isEqualTo(thou2 * (40 * 40 - 30 * 30), within(1e-12));
@@ -110,7 +111,8 @@ public class ElementsTest {
     @Test
     public void idleWellBalances() {
         ThrottlePlate p = new ThrottlePlate(PRIMARY, Coefficients.STANDARD);
-        IdleNetwork n = new IdleNetwork(PRIMARY, p, SHEET.fuel(), 98600, AIR, 0, Coefficients.STANDARD);
+        IdleNetwork n = new IdleNetwork(PRIMARY, p, SHEET.fuel(), 98600,
+                AIR, 0, Coefficients.STANDARD);
         double idle = n.solve(3 * Units.DEG, 38e3, 0);
         // Two bores of such a network feed 6.5 g/s of idle air at phi 1: 2.2e-4 kg/s each.
         assertThat(idle).isBetween(1.2e-4, 3.4e-4);
@@ -123,7 +125,8 @@ public class ElementsTest {
     @Test
     public void shutScrewsAndShutSlotGiveNoFuel() {
         Barrels shut = Part.MIXTURE_SCREW.fit(SHEET, SideName.PRIMARY, 0).carburetor().primary();
-        IdleNetwork n = new IdleNetwork(shut, new ThrottlePlate(shut, Coefficients.STANDARD), SHEET.fuel(), 98600, AIR, 0, Coefficients.STANDARD);
+        IdleNetwork n = new IdleNetwork(shut, new ThrottlePlate(shut, Coefficients.STANDARD), SHEET.fuel(), 98600,
+                AIR, 0, Coefficients.STANDARD);
         assertThat(n.solve(0, 38e3, 0)).isLessThan(2e-5);
     }
 
