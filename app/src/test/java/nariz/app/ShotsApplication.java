@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.Map;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -14,6 +15,12 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import nariz.app.session.Session;
+import nariz.build.BuildSheetReader;
+import nariz.log.LogWriter;
+import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
+import nariz.sim.Fault;
 import nariz.app.session.Stop;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
@@ -47,6 +54,15 @@ public final class ShotsApplication extends Application {
             session.complain("drive.csv, line 1, column 3 (vacuum): found no unit for manifold vacuum. Put the unit in "
                     + "the header, for example vacuum_inHg (units: inhg, kpa, mbar, hpa, psi).");
         }));
+        Path sheet = Files.createTempDirectory("nariz").resolve("leaking-estate.json");
+        Path log = sheet.resolveSibling("leaking-estate.csv");
+        Files.writeString(sheet, DemoDrive.sheetJson().replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg"));
+        LogWriter.write(new EngineSimulator(BuildSheetReader.read(sheet), DemoDrive.SEED,
+                Map.of(Fault.VACUUM_LEAK, 1.2), 5).drive(DriveScript.twelveMinutes(), 20, "leak").log(), log);
+        todo.add(new Shot("check-first", () -> {
+            session.dismissProblem();
+            session.open(sheet, log);
+        }));
         new Taker(session, scene, folder).start();
     }
 
@@ -77,7 +93,7 @@ public final class ShotsApplication extends Application {
                 shot.arrange().run();
                 arranged = true;
                 pulses = 0;
-            } else if (++pulses > 6) {
+            } else if (session.busyProperty().get().isEmpty() && ++pulses > 6) {
                 save(shot.name());
                 todo.remove();
                 arranged = false;

@@ -136,15 +136,15 @@ public class NarizCommandTest {
     }
 
     @Test
-    public void kitDecidesBetweenSizesThatWouldDo() throws IOException {
+    public void onlySizesOnTheTunersLadderAreProposed() throws IOException {
         assertThat(run("demo-log", "--out", folder.toString())).isZero();
         Path kit = folder.resolve("kit.json");
-        Files.writeString(kit, "{\"format\": \"nariz-kit/1\", \"ladder\": {\"idle-feed-restriction\": "
-                + "[\"35 thou\", \"40 thou\"], \"mixture-screw\": [\"2.375 turns\"]}}");
+        Files.writeString(kit, "{\"format\": \"nariz-kit/1\", \"have\": {\"main-jet\": [\"60 thou\"]}, "
+                + "\"ladder\": {\"power-valve-rating\": [\"2.5 inHg\", \"5.5 inHg\"]}}");
         String[] args = {"analyze", "--build", folder.resolve("hillclimb-estate.json").toString(), "--log",
             folder.resolve("hillclimb-estate.csv").toString(), "--kit", kit.toString()};
         assertThat(run(args)).as(err.toString()).isZero();
-        assertThat(out.toString()).contains("37 thou to 35 thou");
+        assertThat(out.toString()).contains("3.5 inHg to 5.5 inHg").doesNotContain("to 6.5 inHg\n");
         Files.writeString(kit, "{\"format\": \"nariz-kit/1\", \"have\": {\"main-jet\": [60]}}");
         assertThat(run(args)).isEqualTo(3);
         assertThat(err.toString()).contains("kit.json").contains("60 thou");

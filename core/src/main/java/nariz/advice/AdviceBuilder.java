@@ -216,8 +216,8 @@ final class AdviceBuilder {
         for (RegimeError b : today) {
             for (RegimeError a : then) {
                 if (a.regime() == b.regime()) {
-                    // A change is predicted to about a quarter of its size; what is measured today stays known.
-                    double moved = 0.25 * (a.lambda() - b.lambda());
+                    // A change is predicted to about a fifth of its size; what is measured today stays known.
+                    double moved = 0.20 * (a.lambda() - b.lambda());
                     double half = Estimate.Z90 * Math.hypot(a.sd() * a.lambda(), moved);
                     out.add(new RegimePrediction(b, a, a.lambda() - half, a.lambda() + half));
                 }

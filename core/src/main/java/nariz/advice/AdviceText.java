@@ -89,7 +89,7 @@ public final class AdviceText {
     private static void causes(Advice a, List<String> out) {
         for (Hypothesis h : a.hypotheses()) {
             if (h.probability() >= 0.05) {
-                out.add(wrap(String.format(Locale.ROOT, "%2.0f %%  %s: %s", 100 * h.probability(), h.label(),
+                out.add(wrap(String.format(Locale.ROOT, "%2d %%  %s: %s", h.percent(), h.label(),
                         h.evidence()), "      "));
                 if (h.fault()) {
                     out.add(wrap("check: " + h.check(), "      "));

@@ -27,7 +27,7 @@ import org.hipparchus.linear.RealVector;
  * Every free number costs ln(n_eff)/2; n_eff, the number of independent places, is taken as 0.4 of the cells, 8 to
  * 24. A part besides costs ln of the number of parts it was chosen from: the prior of "some part" is shared out over
  * all of them. What is left is judged with the scatter healthy carburetors show: 2.5 % correlated over neighbouring
- * cells (scales as in the estimator) and 1 % of its own, more for short stays.
+ * cells (scales as in the estimator) and 1 % of its own, more for short stays and in proportion to large errors.
  *
  * <p>Two faults leave a mark that no mixture by speed and load shows, and that mark enters their likelihood: a supply
  * that runs short leans with time inside a pull ({@link PullTrend}, and the fuel pressure where it is logged), a
@@ -44,8 +44,10 @@ final class Hypotheses {
     private static final double OWN_SCATTER = 0.010;
     /** Extra scatter of a cell stayed in for one second. */
     private static final double SHORT_STAY = 0.02;
-    /** Errors beyond this are as bad as this: one odd corner must not decide between causes. */
-    private static final double MOST = 0.20;
+    /** Errors beyond this are as bad as this. */
+    private static final double MOST = 0.50;
+    /** No cause is known to better than this share of its effect: one odd corner must not decide between causes. */
+    private static final double SHARE_SCATTER = 0.15;
     private static final double LEAK_M2 = 3e-6;
     private static final double PLATES_RAD = 1.5 * Units.DEG;
     private static final double STARVES_PER_S = 0.02;
@@ -109,7 +111,8 @@ final class Hypotheses {
             }
             double own = OWN_SCATTER + SHORT_STAY / Math.sqrt(cells.get(i).dwellS())
                     + estimate.phiSd(i) / estimate.phi(i);
-            c.addToEntry(i, i, own * own);
+            double large = SHARE_SCATTER * Math.abs(estimate.phi(i) / scorer.targetPhi(i) - 1.0);
+            c.addToEntry(i, i, own * own + large * large);
         }
         return c;
     }

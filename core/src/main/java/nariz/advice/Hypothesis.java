@@ -25,6 +25,11 @@ public record Hypothesis(String cause, String label, double probability, String 
     public static final List<String> FAULTS = List.of(VACUUM_LEAK, "exhaust-leak", "sensor-offset", "fuel-starvation",
             "misfire", "plates-open", "fuel-level", "air-cleaner", WRONG_SHEET);
 
+    /** {@return the probability in whole per cent, never none and never certain} */
+    public long percent() {
+        return Math.clamp(Math.round(100 * probability), 1, 99);
+    }
+
     /** {@return whether this is a fault that fuel parts do not cure} */
     public boolean fault() {
         return !CALIBRATION.equals(cause) && !NONE.equals(cause);

@@ -25,8 +25,8 @@ import nariz.units.Units;
 record Ladder(Part part, SideName side, double step, int reach, double low, double high, double effort, boolean bowl,
         Kit kit) {
     /** What buying a size adds where the tuner has a box of parts, and what drilling adds since it cannot be undone. */
-    private static final double BUY = 0.12;
-    private static final double DRILL = 0.08;
+    private static final double BUY = 0.25;
+    private static final double DRILL = 0.15;
 
     Ladder(Part part, SideName side, double step, int reach, double low, double high, double effort, boolean bowl) {
         this(part, side, step, reach, low, high, effort, bowl, Kit.NONE);

@@ -13,6 +13,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
 import nariz.build.Part;
 import nariz.build.SideName;
 import nariz.log.Channel;
@@ -83,6 +84,32 @@ public class DemoAdviceTest {
         assertThat(text).contains("Do now:  primary idle feed restrictions: 37 thou to").contains("because idle reads")
                 .contains("caution: Engine cold").contains("recheck: mixture screws");
         assertThat(text.lines()).allSatisfy(l -> assertThat(l.length()).isLessThan(125));
+    }
+
+    @Test
+    public void schoolsAreWorkedOutSideBySideAndTheFollowedOneIsNamed() {
+        assertThat(ADVICE.schools()).extracting(School::question).containsExactly("when the enrichment opens",
+                "rich or lean under load", "rear power valve");
+        for (School s : ADVICE.schools()) {
+            assertThat(s.answers()).extracting(School.Answer::name).contains(s.followed());
+            assertThat(s.why()).isNotEmpty();
+        }
+        School opening = ADVICE.schools().getFirst();
+        // Half of about 18 inHg, against the 6.5 inHg that the log shows.
+        assertThat(opening.answers().getFirst().says()).startsWith("9.");
+        assertThat(opening.answers().getLast().says()).startsWith("6.5 inHg");
+        assertThat(AdviceText.write(ADVICE)).contains("Schools differ on rear power valve");
+    }
+
+    @Test
+    public void rearValveIsComparedWithPluggingIt() {
+        BuildSheet rear = BuildSheetReader.parse("rear.json", DemoDrive.sheetJson().replace(
+                "\"powerValve\": \"plugged\"",
+                "\"powerValve\": \"5.5 inHg\", \"powerChannelRestriction\": \"35 thou\""));
+        Advice a = Analysis.of(rear, DemoDrive.drive(rear, 3).log(), Strategy.BALANCED).advice();
+        School s = a.schools().getLast();
+        assertThat(s.answers()).hasSize(2);
+        assertThat(s.answers().getLast().says()).contains("74 thou to").contains("full load");
     }
 
     @Test

@@ -104,6 +104,19 @@ public class ScorerTest {
     }
 
     @Test
+    public void sizeInTheBoxCostsLessThanOneToBuyAndDrillingGoesOnlyUp() {
+        Kit kit = new Kit(java.util.Map.of(Part.MAIN_JET, List.of(63.0)), java.util.Map.of(),
+                java.util.Set.of(Part.IDLE_FEED_RESTRICTION));
+        Ladder jets = Ladder.of(SHEET, kit).stream().filter(l -> l.part() == Part.MAIN_JET).findFirst().orElseThrow();
+        assertThat(jets.cost(61, 63)).isLessThan(jets.cost(61, 62));
+        Ladder feed = Ladder.of(SHEET, kit).stream().filter(l -> l.part() == Part.IDLE_FEED_RESTRICTION).findFirst()
+                .orElseThrow();
+        assertThat(feed.cost(37, 38)).isLessThan(feed.cost(37, 36));
+        assertThat(jets.cost(61, 62)).isGreaterThan(Ladder.of(SHEET).stream()
+                .filter(l -> l.part() == Part.MAIN_JET).findFirst().orElseThrow().cost(61, 62));
+    }
+
+    @Test
     public void partsOfTheOtherFamilyAreNotOffered() {
         assertThat(Ladder.of(SHEET)).extracting(Ladder::part)
                 .contains(Part.POWER_VALVE_RATING).doesNotContain(Part.STEP_UP_SPRING, Part.METERING_ROD);

@@ -1,6 +1,7 @@
 package nariz.app.session;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.BooleanSupplier;
@@ -41,9 +42,14 @@ public final class Session implements AutoCloseable {
      * @param trace display series
      * @param today boundaries between circuits with today's parts
      * @param after the same with the changes to make now
+     * @param checked causes the tuner has looked for and not found
      */
     public record Drive(BuildSheet sheet, DriveLog log, Analysis analysis, Trace trace, Boundaries today,
-            Boundaries after) {
+            Boundaries after, List<String> checked) {
+        /** Copies the list. */
+        public Drive {
+            checked = List.copyOf(checked);
+        }
     }
 
     /**
@@ -59,7 +65,7 @@ public final class Session implements AutoCloseable {
     public void openDemo() {
         open("Simulating the demo drive", cancelled -> {
             BuildSheet sheet = DemoDrive.sheet();
-            return analyse(sheet, DemoDrive.drive().log(), cancelled);
+            return analyse(sheet, DemoDrive.drive().log(), List.of(), cancelled);
         });
     }
 
@@ -72,7 +78,7 @@ public final class Session implements AutoCloseable {
     public void open(Path sheetFile, Path logFile) {
         open("Reading " + logFile.getFileName(), cancelled -> {
             BuildSheet sheet = BuildSheetReader.read(sheetFile);
-            return analyse(sheet, LogReader.read(logFile, sheet, cancelled), cancelled);
+            return analyse(sheet, LogReader.read(logFile, sheet, cancelled), List.of(), cancelled);
         });
     }
 
@@ -82,9 +88,29 @@ public final class Session implements AutoCloseable {
         work.start(job, this::show, this::fail);
     }
 
-    private static Drive analyse(BuildSheet sheet, DriveLog log, BooleanSupplier cancelled) {
-        Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, List.of(), cancelled);
-        return new Drive(sheet, log, a, Trace.of(a), Boundaries.of(sheet, a), Boundaries.of(a.sheetAfter(), a));
+    /**
+     * Takes note that the tuner has looked for a cause and not found it, or takes that back, and weighs again.
+     *
+     * @param cause key as in an advice's hypotheses
+     * @param soundNow whether it was looked for and not found
+     */
+    public void checked(String cause, boolean soundNow) {
+        Drive d = drive.get();
+        if (d == null || d.checked().contains(cause) == soundNow) {
+            return;
+        }
+        List<String> all = new ArrayList<>(d.checked());
+        all.remove(cause);
+        if (soundNow) {
+            all.add(cause);
+        }
+        open("Weighing again", cancelled -> analyse(d.sheet(), d.log(), all, cancelled));
+    }
+
+    private static Drive analyse(BuildSheet sheet, DriveLog log, List<String> checked, BooleanSupplier cancelled) {
+        Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, checked, cancelled);
+        return new Drive(sheet, log, a, Trace.of(a), Boundaries.of(sheet, a), Boundaries.of(a.sheetAfter(), a),
+                checked);
     }
 
     private void show(Drive d) {

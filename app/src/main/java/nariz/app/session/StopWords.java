@@ -80,8 +80,7 @@ public record StopWords(Status state, String sentence, String confidence, List<C
         parts.add(String.format(Locale.ROOT, "Delivers %.2f of what the sheet says (%.2f to %.2f, 90 %%)",
                 f.correction(), f.low(), f.high()));
         a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability() >= 0.05).findFirst()
-                .ifPresent(h -> parts.add(String.format(Locale.ROOT, "%s: %.0f %%", h.label(),
-                        100 * h.probability())));
+                .ifPresent(h -> parts.add(h.label() + ": " + h.percent() + " %"));
         if (!f.confoundedWith().isEmpty() && (!changes.isEmpty() || f.status() == Status.IN_DOUBT)) {
             parts.add("not told apart from: " + String.join(", ", f.confoundedWith()));
         }

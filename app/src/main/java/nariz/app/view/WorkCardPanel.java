@@ -1,6 +1,7 @@
 package nariz.app.view;
 
 import java.util.List;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
@@ -54,6 +55,7 @@ final class WorkCardPanel extends ScrollPane {
         if (session.stopProperty().get() == Stop.POWER || session.stopProperty().get() == Stop.SECONDARY) {
             schools(a, session.stopProperty().get());
         }
+        ruledOut(d.checked());
         if (!a.assumed().isEmpty()) {
             heading("Assumed from the family");
             a.assumed().forEach(s -> line("·", s, "small"));
@@ -89,9 +91,29 @@ final class WorkCardPanel extends ScrollPane {
         content.getChildren().add(label("Check first", "card-heading"));
         for (Hypothesis h : a.hypotheses()) {
             if (h.fault() && h.probability() >= 0.02) {
-                heading(h.label() + ", " + Math.round(100 * h.probability()) + " %");
+                heading(h.label() + ", " + h.percent() + " %");
                 line("·", h.evidence(), "card-line");
                 line("!", h.check(), "caution");
+                CheckBox none = new CheckBox("Looked for it: there is none");
+                none.setId("checked-" + h.cause());
+                none.setAccessibleText("Looked for " + h.label() + ": there is none");
+                none.setOnAction(e -> session.checked(h.cause(), true));
+                content.getChildren().add(none);
+            }
+        }
+    }
+
+    /** What the tuner has ruled out, to be taken back here. */
+    private void ruledOut(List<String> causes) {
+        if (!causes.isEmpty()) {
+            heading("Looked for, not found");
+            for (String cause : causes) {
+                CheckBox none = new CheckBox(cause.replace('-', ' '));
+                none.setId("ruled-out-" + cause);
+                none.setSelected(true);
+                none.setAccessibleText("Ruled out: " + cause.replace('-', ' ') + ". Clear to weigh it again");
+                none.setOnAction(e -> session.checked(cause, false));
+                content.getChildren().add(none);
             }
         }
     }

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -14,6 +15,7 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -21,9 +23,17 @@ import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.stage.Stage;
+import nariz.advice.Hypothesis;
 import nariz.app.WindowScene;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
+import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
+import nariz.log.LogWriter;
+import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
+import nariz.sim.Fault;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
 import org.testng.annotations.AfterClass;
@@ -193,6 +203,45 @@ public class WindowTest {
         Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill"));
         Files.delete(sheet);
         Files.delete(log);
+    }
+
+    @Test
+    public void whatTheTunerHasLookedForIsTickedAndWeighedAgain() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("leak.json");
+        Path log = folder.resolve("leak.csv");
+        Files.writeString(sheet, DemoDrive.sheetJson().replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg")
+                .replace("Hill-climb estate", "Leaking estate"));
+        BuildSheet healthy = BuildSheetReader.read(sheet);
+        LogWriter.write(new EngineSimulator(healthy, DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 1.2), 5)
+                .drive(DriveScript.twelveMinutes(), 20, "leak.csv").log(), log);
+        Hands.run(() -> session.open(sheet, log));
+        Hands.waitFor("leaking car", () -> session.driveProperty().get().sheet().name().startsWith("Leaking"));
+        Hands.settle();
+        assertThat(verdict()).startsWith("Check before you buy parts");
+        Hands.run(() -> ((CheckBox) stage.getScene().lookup("#checked-vacuum-leak")).fire());
+        Hands.waitFor("weighed again", () -> session.driveProperty().get().checked().contains("vacuum-leak"));
+        Hands.settle();
+        assertThat(Hands.onInterface(() -> session.driveProperty().get().analysis().advice().hypotheses()))
+                .extracting(Hypothesis::cause).doesNotContain("vacuum-leak");
+        Hands.run(() -> ((CheckBox) stage.getScene().lookup("#ruled-out-vacuum-leak")).fire());
+        Hands.waitFor("taken back", () -> session.driveProperty().get().checked().isEmpty());
+        assertThat(verdict()).startsWith("Check before you buy parts");
+        hands.click("open-demo");
+        Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill"));
+        Files.delete(sheet);
+        Files.delete(log);
+        Files.delete(folder);
+    }
+
+    @Test
+    public void schoolsStandOnThePowerCard() {
+        Hands.run(() -> session.goTo(Stop.POWER));
+        Hands.settle();
+        assertThat(Hands.onInterface(() -> stage.getScene().getRoot().lookupAll(".label").stream()
+                .map(n -> ((Label) n).getText()).toList())).anyMatch(s -> s.startsWith("half of idle vacuum: 9."))
+                .anyMatch(s -> s.startsWith("Followed here: what the log shows"));
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
     }
 
     private Button choose(String name) {
