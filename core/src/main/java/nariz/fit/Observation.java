@@ -350,9 +350,9 @@ public final class Observation {
     private void transients() {
         double[] vacuum = smoothed(log.vacuumPa(), 0.15);
         double[] pedal = log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE) : null;
-        SlidingSpan vac = new SlidingSpan(n);
-        SlidingSpan ped = new SlidingSpan(n);
-        SlidingSpan spd = new SlidingSpan(n);
+        SlidingSpan vac = new SlidingSpan();
+        SlidingSpan ped = new SlidingSpan();
+        SlidingSpan spd = new SlidingSpan();
         double[] t = log.timeS();
         boolean[] moving = new boolean[n];
         int from = 0;

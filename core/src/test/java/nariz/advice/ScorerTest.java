@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.Map;
 import nariz.build.BuildSheet;
 import nariz.build.Kit;
 import nariz.build.Part;
@@ -11,9 +12,13 @@ import nariz.build.SideName;
 import nariz.fit.Cell;
 import nariz.fit.Estimate;
 import nariz.fit.Estimator;
+import nariz.fit.FaultShapes;
 import nariz.fit.Observation;
 import nariz.model.Circuit;
 import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
+import nariz.sim.Fault;
 import org.testng.annotations.Test;
 
 /** Errors, loss and ladders on the demo's drive. */
@@ -148,6 +153,49 @@ public class ScorerTest {
         List<Hypothesis> fewer = h.weigh(chosen, List.of(Hypothesis.VACUUM_LEAK, "sensor-offset"));
         assertThat(fewer).extracting(Hypothesis::cause).doesNotContain(Hypothesis.VACUUM_LEAK, "sensor-offset");
         assertThat(fewer.stream().mapToDouble(Hypothesis::probability).sum()).isEqualTo(1.0, within(1e-9));
+    }
+
+    @Test
+    public void everyFaultThatIsWeighedCanBeRuledOutByItsKey() {
+        Hypotheses h = new Hypotheses(SCORER, ESTIMATE, OBSERVATION);
+        List<Decision.Step> chosen = new Decision(SHEET, SCORER, Kit.NONE, () -> false).decide();
+        List<Hypothesis> all = h.weigh(chosen, List.of());
+        assertThat(all.stream().filter(Hypothesis::fault).map(Hypothesis::cause)).containsExactlyInAnyOrderElementsOf(
+                Hypothesis.FAULTS);
+        assertThat(h.weigh(chosen, Hypothesis.FAULTS)).noneMatch(Hypothesis::fault);
+        assertThat(all).allSatisfy(x -> {
+            assertThat(x.check()).isNotEmpty();
+            assertThat(x.percent()).isBetween(1L, 99L);
+        });
+    }
+
+    @Test
+    public void faultsLeaveTheirMark() {
+        assertThat(first(Fault.FALLING_FUEL_LEVEL)).isEqualTo("fuel-starvation");
+        assertThat(first(Fault.MISFIRE)).isEqualTo("misfire");
+        assertThat(first(Fault.VACUUM_LEAK)).isEqualTo(Hypothesis.VACUUM_LEAK);
+    }
+
+    /** Cause that comes first on the sound demo car with a fault. */
+    private static String first(Fault f) {
+        BuildSheet sound = Part.POWER_VALVE_RATING.fit(Part.IDLE_FEED_RESTRICTION.fit(SHEET, SideName.PRIMARY, 34),
+                SideName.PRIMARY, 6.5);
+        Advice a = Analysis.of(sound, new EngineSimulator(sound, DemoDrive.SEED, Map.of(f, 1.3), 5)
+                .drive(DriveScript.twelveMinutes(), 20, "fault").log(), Strategy.BALANCED).advice();
+        assertThat(a.changes()).as(f + ": " + a.sentence()).isEmpty();
+        return a.hypotheses().stream().filter(Hypothesis::fault).findFirst().orElseThrow().cause();
+    }
+
+    @Test
+    public void platesThatStandOpenRichenIdleAlone() {
+        double[] shape = FaultShapes.platesOpen(ESTIMATE.carburetor(), SHEET, ESTIMATE.cells(), 0.03);
+        for (int i = 0; i < shape.length; i++) {
+            if (ESTIMATE.cells().get(i).idle()) {
+                assertThat(shape[i]).isGreaterThan(0.05);
+            } else {
+                assertThat(shape[i]).isZero();
+            }
+        }
     }
 
     @Test

@@ -13,7 +13,7 @@ public class SlidingSpanTest {
         for (int i = 0; i < v.length; i++) {
             v[i] = r.nextInt(10) == 0 ? Double.NaN : r.nextInt(50);
         }
-        SlidingSpan s = new SlidingSpan(v.length);
+        SlidingSpan s = new SlidingSpan();
         int from = 0;
         for (int i = 0; i < v.length; i++) {
             s.add(i, v[i]);
@@ -28,6 +28,16 @@ public class SlidingSpanTest {
                 }
             }
             assertThat(s.span()).isEqualTo(high < low ? 0.0 : high - low);
+        }
+    }
+
+    @Test
+    public void longRisingWindowsGrowTheRing() {
+        SlidingSpan s = new SlidingSpan();
+        for (int i = 0; i < 5000; i++) {
+            s.add(i, 0.5 * i);
+            s.dropBefore(Math.max(0, i - 700));
+            assertThat(s.span()).isEqualTo(0.5 * Math.min(i, 700));
         }
     }
 }
