@@ -7,6 +7,7 @@ import java.util.Optional;
 import nariz.build.Kit;
 import nariz.build.Part;
 import nariz.build.SideName;
+import nariz.fit.Banks;
 import nariz.fit.Cell;
 import nariz.fit.Estimate;
 import nariz.fit.Flag;
@@ -24,6 +25,7 @@ final class AdviceBuilder {
     private static final double LEAST_READ_S = 2.0;
     private static final double POWER_LOAD = 0.78;
     private static final double DOUBT = 0.16;
+    private static final double BANKS_DIFFER = 0.03;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -81,8 +83,25 @@ final class AdviceBuilder {
         return new Advice(verdict, sentence, circuits, causes, changes,
                 predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
-                previous.map(p -> p.notFitted(observation.sheet())).orElse(List.of()),
+                notes(),
                 new Schools(observation.sheet(), estimate, scorer, decision).all(), Optional.of(estimate.carried()));
+    }
+
+    private List<String> notes() {
+        List<String> out = new ArrayList<>(previous.map(p -> p.notFitted(observation.sheet())).orElse(List.of()));
+        Banks.of(observation).ifPresent(b -> {
+            bank(out, "at idle", b.idle(), "a one-sided leak or screw");
+            bank(out, "at light load", b.light(), "distribution, a one-sided leak or feed");
+            bank(out, "under load", b.load(), "distribution or one side's jets; tune to the leaner bank");
+        });
+        return out;
+    }
+
+    private static void bank(List<String> out, String where, double d, String why) {
+        if (Math.abs(d) > BANKS_DIFFER) {
+            out.add(String.format(Locale.ROOT, "the %s bank reads %.0f %% leaner than the other %s: look for %s",
+                    d > 0 ? "second" : "first", 100 * Math.abs(d), where, why));
+        }
     }
 
     private static boolean enrichesIdle(Decision.Step s) {

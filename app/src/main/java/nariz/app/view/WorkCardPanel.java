@@ -55,6 +55,10 @@ final class WorkCardPanel extends ScrollPane {
         if (session.stopProperty().get() == Stop.POWER || session.stopProperty().get() == Stop.SECONDARY) {
             schools(a, session.stopProperty().get());
         }
+        if (!a.notes().isEmpty()) {
+            heading("Note");
+            a.notes().forEach(n -> line("!", n, "card-line"));
+        }
         ruledOut(d.checked());
         if (!a.assumed().isEmpty()) {
             heading("Assumed from the family");

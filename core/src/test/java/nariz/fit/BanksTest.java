@@ -1,0 +1,47 @@
+package nariz.fit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import nariz.advice.Advice;
+import nariz.advice.Analysis;
+import nariz.advice.Strategy;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+import nariz.sim.DemoDrive;
+import org.testng.annotations.Test;
+
+public class BanksTest {
+    /** The demo's drive with a second sensor that reads leaner by a factor. */
+    private static DriveLog twoSensors(double factor) {
+        DriveLog log = DemoDrive.drive().log();
+        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
+        log.recorded().forEach(c -> channels.put(c, log.values(c)));
+        double[] second = log.lambda().clone();
+        for (int i = 0; i < second.length; i++) {
+            second[i] *= factor;
+        }
+        channels.put(Channel.LAMBDA_2, second);
+        return new DriveLog("banks", channels, List.of(), 0);
+    }
+
+    @Test
+    public void differenceIsFoundWhereverTheCarRanAndSaid() {
+        DriveLog log = twoSensors(1.06);
+        Banks b = Banks.of(Observation.of(log, DemoDrive.sheet(), () -> false)).orElseThrow();
+        assertThat(b.idle()).isCloseTo(Math.log(1.06), within(1e-9));
+        assertThat(b.light()).isCloseTo(Math.log(1.06), within(1e-9));
+        assertThat(b.load()).isCloseTo(Math.log(1.06), within(1e-9));
+        Advice a = Analysis.of(DemoDrive.sheet(), log, Strategy.BALANCED).advice();
+        assertThat(a.notes()).anyMatch(n -> n.startsWith("the second bank reads 6 % leaner than the other under load"));
+    }
+
+    @Test
+    public void banksThatAgreeAndSingleSensorsAreNotSpokenOf() {
+        assertThat(Analysis.of(DemoDrive.sheet(), twoSensors(1.01), Strategy.BALANCED).advice().notes()).isEmpty();
+        assertThat(Banks.of(Observation.of(DemoDrive.drive().log(), DemoDrive.sheet(), () -> false))).isEmpty();
+    }
+}
