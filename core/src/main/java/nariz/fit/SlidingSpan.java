@@ -1,8 +1,8 @@
 package nariz.fit;
 
 /**
- * Greatest less least of the values in a moving window, O(1) a step (monotone queues; Lemire 2006, section 3). Memory is
- * bounded by the window, not by the log.
+ * Greatest less least of the values in a moving window, O(1) a step (monotone queues; Lemire 2006, section 3). Memory
+ * is bounded by the window, not by the log.
  */
 final class SlidingSpan {
     private final Queue high = new Queue(1);
