@@ -15,12 +15,11 @@ import nariz.advice.PreviousReader;
 import nariz.advice.Request;
 import nariz.advice.Strategy;
 import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
 import nariz.build.InputProblem;
 import nariz.build.KitReader;
 import nariz.log.DriveLog;
-import nariz.log.LogReader;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -33,18 +32,8 @@ final class AnalyzeCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Option(names = "--build", required = true, paramLabel = "FILE", description = "build sheet (JSON)")
-    private Path build;
-
-    @Option(names = "--log", required = true, paramLabel = "FILE", description = "drive log (CSV)")
-    private Path log;
-
-    @Option(names = "--json", paramLabel = "FILE", description = "also write the result as JSON")
-    private Path json;
-
-    @Option(names = "--strategy", paramLabel = "NAME", defaultValue = "balanced",
-            description = "targets: balanced, economy or climb (default: balanced)")
-    private String strategy;
+    @Mixin
+    private DriveOptions on;
 
     @Option(names = "--checked", paramLabel = "CAUSE", split = ",",
             description = "faults you have looked for and ruled out, for example vacuum-leak,exhaust-leak")
@@ -59,17 +48,16 @@ final class AnalyzeCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Strategy targets = Strategy.named(strategy).orElseThrow(() -> new ParameterException(spec.commandLine(),
-                "Unknown strategy '" + strategy + "'; use one of " + String.join(", ", Strategy.names()) + "."));
+        Strategy targets = on.targets();
         checkCauses();
-        BuildSheet sheet = BuildSheetReader.read(build);
-        DriveLog drive = LogReader.read(log, sheet);
+        BuildSheet sheet = on.sheet();
+        DriveLog drive = on.drive(sheet);
         Request q = Request.of(sheet, drive, targets).withRuledOut(checked);
         q = kit == null ? q : q.withKit(KitReader.read(kit));
         q = previous == null ? q : q.withPrevious(PreviousReader.read(previous));
         Analysis a = Analysis.of(q, () -> false);
-        if (json != null) {
-            write(json, AdviceJson.write(a.advice()));
+        if (on.json() != null) {
+            write(on.json(), AdviceJson.write(a.advice()));
         }
         spec.commandLine().getOut().print(AdviceText.write(a.advice()));
         if (drive.problemCount() > 0) {

@@ -1,7 +1,6 @@
 package nariz.cli;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -12,12 +11,11 @@ import nariz.advice.PredictionJson;
 import nariz.advice.RegimePrediction;
 import nariz.advice.Strategy;
 import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
 import nariz.build.InputProblem;
 import nariz.build.PartChange;
 import nariz.log.DriveLog;
-import nariz.log.LogReader;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -30,42 +28,31 @@ final class PredictCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Option(names = "--build", required = true, paramLabel = "FILE", description = "build sheet (JSON)")
-    private Path build;
-
-    @Option(names = "--log", required = true, paramLabel = "FILE", description = "drive log (CSV)")
-    private Path log;
+    @Mixin
+    private DriveOptions on;
 
     @Option(names = "--change", required = true, paramLabel = "PART=VALUE", split = ",",
             description = "parts to try, for example main-jet=62,secondary.main-jet=74 (in thou, inHg or turns)")
     private List<String> changes = new ArrayList<>();
 
-    @Option(names = "--strategy", paramLabel = "NAME", defaultValue = "balanced",
-            description = "targets: balanced, economy or climb (default: balanced)")
-    private String strategy;
-
-    @Option(names = "--json", paramLabel = "FILE", description = "also write the result as JSON")
-    private Path json;
-
     @Override
     public Integer call() throws IOException {
-        Strategy targets = Strategy.named(strategy).orElseThrow(() -> new ParameterException(spec.commandLine(),
-                "Unknown strategy '" + strategy + "'; use one of " + String.join(", ", Strategy.names()) + "."));
-        BuildSheet sheet = BuildSheetReader.read(build);
+        Strategy targets = on.targets();
+        BuildSheet sheet = on.sheet();
         List<PartChange> tried = new ArrayList<>();
         for (String c : changes) {
             tried.add(PartChange.parse(c, sheet).orElseThrow(() -> new ParameterException(spec.commandLine(),
                     "Cannot read the change '" + c + "': " + PartChange.reason(c, sheet))));
         }
-        DriveLog drive = LogReader.read(log, sheet);
+        DriveLog drive = on.drive(sheet);
         Analysis a = Analysis.of(sheet, drive, targets);
         if (!a.estimated()) {
             throw new InputProblem(drive.name(), 0, 0, "", "too little steady running for a prediction",
                     "Record at least 30 s at steady speeds and vacuums.");
         }
         Prediction p = Prediction.of(a, tried);
-        if (json != null) {
-            AnalyzeCommand.write(json, PredictionJson.write(p));
+        if (on.json() != null) {
+            AnalyzeCommand.write(on.json(), PredictionJson.write(p));
         }
         print(p);
         return 0;

@@ -63,8 +63,7 @@ final class AdviceBuilder {
     Advice build(List<Decision.Step> chosen) {
         List<RegimeError> today = scorer.errors(scorer.today());
         // The two leaks are looked for together; other checks are separate work, and each must be worth it alone.
-        double leaks = causes.stream().filter(h -> h.cause().endsWith("leak")).mapToDouble(Hypothesis::probability)
-                .sum();
+        double leaks = causes.stream().filter(Hypothesis::leak).mapToDouble(Hypothesis::probability).sum();
         double faults = causes.stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability)
                 .reduce(leaks, Math::max);
         double none = causes.stream().filter(h -> h.cause().equals(Hypothesis.NONE))

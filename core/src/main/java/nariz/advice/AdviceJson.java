@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import nariz.fit.Carried;
-import nariz.units.Quantity;
 import nariz.units.Units;
 import tools.jackson.databind.ObjectMapper;
 import tools.jackson.databind.json.JsonMapper;
@@ -144,8 +143,10 @@ public final class AdviceJson {
         return m;
     }
 
-    private static double round(double v, int decimals) {
-        return Double.parseDouble(Quantity.trim(v, decimals));
+    /** Rounded; long traces go through here, so without text in between. */
+    static double round(double v, int decimals) {
+        double f = Math.pow(10, decimals);
+        return Math.rint(v * f) / f + 0.0;
     }
 
     /** {@return the part keys this format can name, for the schema's own test} */

@@ -6,7 +6,6 @@ import java.util.Comparator;
 import java.util.List;
 import nariz.build.BuildSheet;
 import nariz.fit.Cell;
-import nariz.fit.FaultShapes;
 import nariz.fit.Estimate;
 import nariz.fit.FaultShapes;
 import nariz.fit.Observation;
@@ -105,9 +104,7 @@ final class Hypotheses {
         RealMatrix c = new Array2DRowRealMatrix(m, m);
         for (int i = 0; i < m; i++) {
             for (int j = 0; j < m; j++) {
-                double dx = Math.log(cells.get(i).airKgPerS() / cells.get(j).airKgPerS()) / 0.6;
-                double dl = (cells.get(i).vacuumPa() - cells.get(j).vacuumPa()) / ambient / 0.2;
-                c.setEntry(i, j, HEALTHY_SCATTER * HEALTHY_SCATTER * Math.exp(-0.5 * (dx * dx + dl * dl)));
+                c.setEntry(i, j, HEALTHY_SCATTER * HEALTHY_SCATTER * cells.get(i).kinship(cells.get(j), ambient));
             }
             double own = OWN_SCATTER + SHORT_STAY / Math.sqrt(cells.get(i).dwellS())
                     + estimate.phiSd(i) / estimate.phi(i);
@@ -275,7 +272,7 @@ final class Hypotheses {
                         "with the engine idling, listen and feel along gaskets, hoses and shafts; pinch each vacuum "
                         + "hose in turn: the speed must not change. Unmetered air also wants the idle stop further in"
                         + " than usual"),
-                new Signature("exhaust-leak", "exhaust leak ahead of the sensor", 0.04, 2.0, exhaust, false,
+                new Signature(Hypothesis.EXHAUST_LEAK, "exhaust leak ahead of the sensor", 0.04, 2.0, exhaust, false,
                         "lean only where little gas flows",
                         "with a cold engine feel along the joints ahead of the sensor with a gloved hand; vacuum and "
                         + "idle smoothness stay normal with this fault"),

@@ -29,8 +29,8 @@ public final class PredictionJson {
         List<Double> time = new ArrayList<>(p.timeS().length);
         List<Double> lambda = new ArrayList<>(p.timeS().length);
         for (int i = 0; i < p.timeS().length; i++) {
-            time.add(round(p.timeS()[i], 3));
-            lambda.add(Double.isNaN(p.lambda()[i]) ? null : round(p.lambda()[i], 4));
+            time.add(AdviceJson.round(p.timeS()[i], 3));
+            lambda.add(Double.isNaN(p.lambda()[i]) ? null : AdviceJson.round(p.lambda()[i], 4));
         }
         root.put("timeS", time);
         root.put("lambda", lambda);
@@ -41,14 +41,9 @@ public final class PredictionJson {
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("part", c.part().key());
         m.put("side", c.side().key());
-        m.put("from", round(c.from(), 3));
-        m.put("to", round(c.to(), 3));
+        m.put("from", AdviceJson.round(c.from(), 3));
+        m.put("to", AdviceJson.round(c.to(), 3));
         m.put("unit", c.part().unit());
         return m;
-    }
-
-    private static double round(double v, int decimals) {
-        double f = Math.pow(10, decimals);
-        return Math.rint(v * f) / f;
     }
 }

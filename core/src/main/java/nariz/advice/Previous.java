@@ -5,8 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import nariz.build.BuildSheet;
-import nariz.build.Part;
-import nariz.build.SideName;
+import nariz.build.PartChange;
 import nariz.fit.Carried;
 
 /**
@@ -16,18 +15,7 @@ import nariz.fit.Carried;
  * @param predicted what was predicted for after these changes
  * @param carried what that drive taught about the carburetor
  */
-public record Previous(List<Proposed> fitted, List<Expected> predicted, Carried carried) {
-    /**
-     * A change that was proposed.
-     *
-     * @param part part
-     * @param side side
-     * @param from size then
-     * @param to size proposed
-     */
-    public record Proposed(Part part, SideName side, double from, double to) {
-    }
-
+public record Previous(List<PartChange> fitted, List<Expected> predicted, Carried carried) {
     /**
      * A prediction.
      *
@@ -54,15 +42,15 @@ public record Previous(List<Proposed> fitted, List<Expected> predicted, Carried 
     public static Optional<Previous> of(Advice a) {
         return a.carried().map(c -> new Previous(
                 a.changes().stream().filter(Change::now)
-                        .map(x -> new Proposed(x.part(), x.side(), x.from(), x.to())).toList(),
+                        .map(x -> new PartChange(x.part(), x.side(), x.from(), x.to())).toList(),
                 a.predicted().stream().map(p -> new Expected(p.before().regime(), p.after().lambda(), p.low(),
                         p.high())).toList(), c));
     }
 
-    /** Proposed changes that a sheet does not carry, in words. */
+    /** PartChange changes that a sheet does not carry, in words. */
     List<String> notFitted(BuildSheet sheet) {
         List<String> out = new ArrayList<>();
-        for (Proposed p : fitted) {
+        for (PartChange p : fitted) {
             double is = p.part().of(sheet.carburetor().barrels(p.side()));
             if (Math.abs(is - p.to()) > 1e-3 * Math.max(1.0, Math.abs(p.to()))) {
                 out.add(String.format(Locale.ROOT, "%s %s: %s was advised, the sheet says %s", p.side().key(),

@@ -1,8 +1,5 @@
 package nariz.advice;
 
-import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -12,7 +9,9 @@ import java.util.Optional;
 import nariz.build.InputProblem;
 import nariz.build.LocatedJson;
 import nariz.build.Part;
+import nariz.build.PartChange;
 import nariz.build.SideName;
+import nariz.build.TextFile;
 import nariz.fit.Carried;
 import nariz.units.Units;
 
@@ -35,18 +34,7 @@ public final class PreviousReader {
      * @throws InputProblem when it is not an advice with something to carry on from
      */
     public static Previous read(Path file) {
-        String name = String.valueOf(file.getFileName());
-        try {
-            if (Files.size(file) > LONGEST_BYTES) {
-                throw new InputProblem(name, 0, 0, "", "a file of " + Files.size(file) + " bytes", REMEDY);
-            }
-            return parse(name, Files.readString(file));
-        } catch (CharacterCodingException e) {
-            throw new InputProblem(name, 1, 1, "", "bytes that are not text", REMEDY);
-        } catch (IOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
-        }
+        return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES, REMEDY, REMEDY));
     }
 
     /**
@@ -66,10 +54,10 @@ public final class PreviousReader {
         if (!AdviceJson.FORMAT.equals(format.value())) {
             throw problem(format, "format", "Write \"" + AdviceJson.FORMAT + "\"; other versions are not known here.");
         }
-        List<Previous.Proposed> fitted = new ArrayList<>();
+        List<PartChange> fitted = new ArrayList<>();
         for (LocatedJson c : list(root, "changes")) {
             if ("now".equals(field(c, "when").value())) {
-                fitted.add(new Previous.Proposed(choice(c, "part", Part.values(), Part::key),
+                fitted.add(new PartChange(choice(c, "part", Part.values(), Part::key),
                         choice(c, "side", SideName.values(), SideName::key), number(c, "from"), number(c, "to")));
             }
         }

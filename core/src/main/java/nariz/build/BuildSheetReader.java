@@ -1,11 +1,5 @@
 package nariz.build;
 
-import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.CodingErrorAction;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -37,27 +31,9 @@ public final class BuildSheetReader {
      * @throws InputProblem when it cannot be used; nothing else is thrown for bad content
      */
     public static BuildSheet read(Path file) {
-        String name = String.valueOf(file.getFileName());
-        try {
-            if (Files.size(file) > LONGEST_BYTES) {
-                throw new InputProblem(name, 0, 0, "", "a file of " + Files.size(file) + " bytes",
-                        "A build sheet is a short JSON text; did you pick the log by mistake?");
-            }
-            return parse(name, decode(name, Files.readAllBytes(file)));
-        } catch (IOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
-        }
-    }
-
-    private static String decode(String name, byte[] bytes) {
-        try {
-            String s = StandardCharsets.UTF_8.newDecoder().onMalformedInput(CodingErrorAction.REPORT)
-                    .decode(ByteBuffer.wrap(bytes)).toString();
-            return s.startsWith("\uFEFF") ? s.substring(1) : s;
-        } catch (CharacterCodingException e) {
-            throw new InputProblem(name, 1, 1, "", "bytes that are not text", "Save the sheet as UTF-8 JSON.");
-        }
+        return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES,
+                "A build sheet is a short JSON text; did you pick the log by mistake?",
+                "Save the sheet as UTF-8 JSON."));
     }
 
     /**

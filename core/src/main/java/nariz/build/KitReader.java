@@ -1,8 +1,5 @@
 package nariz.build;
 
-import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -32,19 +29,8 @@ public final class KitReader {
      * @throws InputProblem when it cannot be used
      */
     public static Kit read(Path file) {
-        String name = String.valueOf(file.getFileName());
-        try {
-            if (Files.size(file) > LONGEST_BYTES) {
-                throw new InputProblem(name, 0, 0, "", "a file of " + Files.size(file) + " bytes",
-                        "A kit is a short JSON text; did you pick the log by mistake?");
-            }
-            return parse(name, Files.readString(file));
-        } catch (CharacterCodingException e) {
-            throw new InputProblem(name, 1, 1, "", "bytes that are not text", "Save the kit as UTF-8 JSON.");
-        } catch (IOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
-        }
+        return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES,
+                "A kit is a short JSON text; did you pick the log by mistake?", "Save the kit as UTF-8 JSON."));
     }
 
     /**

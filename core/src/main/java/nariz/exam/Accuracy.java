@@ -36,16 +36,6 @@ public final class Accuracy {
         all.forEach(o -> line.accept(row(o)));
     }
 
-    /**
-     * Examines one case.
-     *
-     * @param seed seed
-     * @return whether the first answer was right
-     */
-    public static boolean right(long seed) {
-        return Examination.sit(PracticeCase.of(seed)).right();
-    }
-
     private static void summary(List<Examination.Outcome> all, Consumer<String> line) {
         List<Examination.Outcome> parts = all.stream().filter(o -> !o.paper.errors().isEmpty()).toList();
         List<Examination.Outcome> faulty = all.stream().filter(o -> !o.paper.faults().isEmpty()).toList();

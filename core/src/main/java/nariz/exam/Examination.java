@@ -135,8 +135,8 @@ final class Examination {
 
     private boolean named(Advice a) {
         String key = paper.faults().isEmpty() ? "" : switch (paper.faults().keySet().iterator().next()) {
-            case VACUUM_LEAK -> "vacuum-leak";
-            case EXHAUST_LEAK -> "exhaust-leak";
+            case VACUUM_LEAK -> Hypothesis.VACUUM_LEAK;
+            case EXHAUST_LEAK -> Hypothesis.EXHAUST_LEAK;
             case SENSOR_OFFSET -> "sensor-offset";
             case FALLING_FUEL_LEVEL -> "fuel-starvation";
             case AIR_CLEANER -> "air-cleaner";

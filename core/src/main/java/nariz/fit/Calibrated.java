@@ -19,16 +19,6 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
     public static final Calibrated STANDARD = new Calibrated(Coefficients.STANDARD, 0.0, 0.0);
 
     /**
-     * The same with the enrichment opening elsewhere.
-     *
-     * @param pa how much earlier (positive) than rated, Pa
-     * @return a new one
-     */
-    public Calibrated withShift(double pa) {
-        return new Calibrated(made, plateRad, pa);
-    }
-
-    /**
      * This carburetor with some parts.
      *
      * @param sheet parts

@@ -17,4 +17,20 @@ package nariz.fit;
 public record Cell(double rpm, double vacuumPa, double thetaRad, double airKgPerS, double dwellS, double phi,
         double phiError, boolean idle, boolean airMeasured,
         int longestSample) {
+    private static final double AIR_LENGTH = 0.6;
+    private static final double LOAD_LENGTH = 0.2;
+
+    /**
+     * How far errors of a smooth kind are shared with another cell: exp(-(dx²/0.6² + dL²/0.2²)/2), x = ln airflow, L =
+     * load.
+     *
+     * @param other another cell
+     * @param ambientPa ambient pressure, Pa
+     * @return correlation, 0 to 1
+     */
+    public double kinship(Cell other, double ambientPa) {
+        double dx = Math.log(airKgPerS / other.airKgPerS) / AIR_LENGTH;
+        double dl = (vacuumPa - other.vacuumPa) / ambientPa / LOAD_LENGTH;
+        return Math.exp(-0.5 * (dx * dx + dl * dl));
+    }
 }

@@ -27,18 +27,16 @@ public final class Estimate {
     private final double[][] foundPhi;
     private final double[] rest;
     private final double slope;
-    private final double slopeSd;
     private final double airReference;
     private final double shiftPa;
     private final double shiftSdPa;
-    private final double modelError;
     private final double strain;
     private final Carried carried;
 
     Estimate(List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd,
             double[][] correlation, double[] phi, double[] phiSd, double[][] sheetPhi, double[][] foundPhi,
-            double[] rest, double slope, double slopeSd, double airReference, double shiftPa,
-            double shiftSdPa, double modelError, double strain, Carried carried) {
+            double[] rest, double slope, double airReference, double shiftPa,
+            double shiftSdPa, double strain, Carried carried) {
         this.cells = List.copyOf(cells);
         this.carburetor = carburetor;
         this.level = level.clone();
@@ -51,11 +49,9 @@ public final class Estimate {
         this.sheetPhi = sheetPhi;
         this.rest = rest.clone();
         this.slope = slope;
-        this.slopeSd = slopeSd;
         this.airReference = airReference;
         this.shiftPa = shiftPa;
         this.shiftSdPa = shiftSdPa;
-        this.modelError = modelError;
         this.strain = strain;
         this.carried = carried;
     }
@@ -198,16 +194,6 @@ public final class Estimate {
         return Math.log(cells.get(cell).airKgPerS() / airReference);
     }
 
-    /** {@return change of the main correction per e-fold of airflow} */
-    public double slope() {
-        return slope;
-    }
-
-    /** {@return its standard deviation} */
-    public double slopeSd() {
-        return slopeSd;
-    }
-
     /** {@return how much earlier (positive) the enrichment opens than rated, Pa} */
     public double shiftPa() {
         return shiftPa;
@@ -228,8 +214,4 @@ public final class Estimate {
         return carried;
     }
 
-    /** {@return standard deviation of the smooth model error, share of phi} */
-    public double modelError() {
-        return modelError;
-    }
 }

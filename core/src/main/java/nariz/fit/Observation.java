@@ -287,38 +287,54 @@ public final class Observation {
      */
     private void swings() {
         double[] t = log.timeS();
-        int lateFrom = 0;
-        int earlyFrom = 0;
-        int earlyTo = 0;
-        double late = 0.0;
-        int nLate = 0;
-        double early = 0.0;
-        int nEarly = 0;
+        ReadingMean late = new ReadingMean();
+        ReadingMean early = new ReadingMean();
         for (int i = 0; i < n; i++) {
-            boolean read = !Double.isNaN(measured[i]);
-            late += read ? measured[i] : 0.0;
-            nLate += read ? 1 : 0;
-            while (t[lateFrom] < t[i] - SWING_MEAN_S) {
-                late -= Double.isNaN(measured[lateFrom]) ? 0.0 : measured[lateFrom];
-                nLate -= Double.isNaN(measured[lateFrom]) ? 0 : 1;
-                lateFrom++;
+            late.to(i + 1);
+            while (t[late.from] < t[i] - SWING_MEAN_S) {
+                late.drop();
             }
-            while (t[earlyTo] < t[i] - SWING_S) {
-                early += Double.isNaN(measured[earlyTo]) ? 0.0 : measured[earlyTo];
-                nEarly += Double.isNaN(measured[earlyTo]) ? 0 : 1;
-                earlyTo++;
+            while (t[early.to] < t[i] - SWING_S) {
+                early.to(early.to + 1);
             }
-            while (t[earlyFrom] < t[i] - SWING_S - SWING_MEAN_S) {
-                early -= Double.isNaN(measured[earlyFrom]) ? 0.0 : measured[earlyFrom];
-                nEarly -= Double.isNaN(measured[earlyFrom]) ? 0 : 1;
-                earlyFrom++;
+            while (t[early.from] < t[i] - SWING_S - SWING_MEAN_S) {
+                early.drop();
             }
-            if (flags[i] == Flag.STEADY && nLate > 0 && nEarly > 0) {
+            if (flags[i] == Flag.STEADY && late.count > 0 && early.count > 0) {
                 double limit = atIdle(i) ? 2.0 * SWING : SWING;
-                if (Math.abs(late / nLate / (early / nEarly) - 1.0) > limit) {
+                if (Math.abs(late.mean() / early.mean() - 1.0) > limit) {
                     flags[i] = Flag.TRANSIENT;
                 }
             }
+        }
+    }
+
+    /** Mean of the readings in a window that moves along the log. */
+    private final class ReadingMean {
+        private int from;
+        private int to;
+        private double sum;
+        private int count;
+
+        void to(int endExclusive) {
+            for (; to < endExclusive; to++) {
+                count(to, 1);
+            }
+        }
+
+        void drop() {
+            count(from++, -1);
+        }
+
+        private void count(int i, int sign) {
+            if (!Double.isNaN(measured[i])) {
+                sum += sign * measured[i];
+                count += sign;
+            }
+        }
+
+        double mean() {
+            return sum / count;
         }
     }
 
@@ -417,7 +433,7 @@ public final class Observation {
             });
             double dt = i > 0 ? Math.min(t[i] - t[i - 1], 2.0 * usual) : usual;
             double driven = film.asDriven(s);
-            g.add(i, dt, s, measured[i] * driven * (1.0 + (idle ? idleBias() : 0.0)), driven - 1.0);
+            g.add(i, dt, s, measured[i] * driven * sensorBias(i), driven - 1.0);
             cellOf[i] = g.index;
         }
         keep(all);
@@ -489,7 +505,7 @@ public final class Observation {
      * @return true over read phi, 1 away from idle
      */
     public double sensorBias(int i) {
-        return 1.0 + (atIdle(stateOf[i]) ? idleBias() : 0.0);
+        return 1.0 + (atIdle(stateOf[i]) ? overlapBias(sheet) : 0.0);
     }
 
     /** {@return share of the steady readings that were short lean spikes, 0 to 1} */
@@ -505,10 +521,6 @@ public final class Observation {
         long v = (long) (inHg < 12 ? inHg / 0.75 : 16 + (inHg - 12) / 1.5);
         long r = (long) Math.floor(Math.log(log.rpm()[s] / 300.0) / 0.13);
         return r * 1000 + v;
-    }
-
-    private double idleBias() {
-        return overlapBias(sheet);
     }
 
     /** How much too lean a sensor reads at idle, share of phi; half of it is its standard deviation. */

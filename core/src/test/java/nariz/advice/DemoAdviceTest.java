@@ -152,7 +152,7 @@ public class DemoAdviceTest {
     }
 
     @Test
-    public void leanIdleOfPartsAndOfALeakAreToldApartOrBothNamed() {
+    public void leanScrewsReadMuchLikeALeakAndTheCheckComesFirst() {
         BuildSheet lean = Part.MIXTURE_SCREW.fit(healthy(), SideName.PRIMARY, 2.0);
         Advice parts = Analysis.of(lean, DemoDrive.drive(lean, 5).log(), Strategy.BALANCED).advice();
         DriveLog leaking = new EngineSimulator(healthy(), DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 1.2), 5)
@@ -162,9 +162,10 @@ public class DemoAdviceTest {
         assertThat(leak.changes()).isEmpty();
         assertThat(probability(leak, Hypothesis.VACUUM_LEAK)).isGreaterThan(
                 probability(parts, Hypothesis.VACUUM_LEAK));
-        if (parts.verdict() == Verdict.CHANGE) {
-            assertThat(parts.blamed().orElseThrow()).isIn(Circuit.IDLE, Circuit.TRANSFER);
-        }
+        assertThat(parts.verdict()).as(parts.sentence()).isEqualTo(Verdict.CHECK_FIRST);
+        Advice looked = Analysis.of(lean, DemoDrive.drive(lean, 5).log(), Strategy.BALANCED, Hypothesis.FAULTS,
+                () -> false).advice();
+        assertThat(looked.blamed().orElseThrow()).isIn(Circuit.IDLE, Circuit.TRANSFER);
     }
 
     @Test

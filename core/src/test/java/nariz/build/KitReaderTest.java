@@ -35,6 +35,19 @@ public class KitReaderTest {
         assertThat(Kit.NONE.known()).isFalse();
     }
 
+    @Test
+    public void fileWithAByteOrderMarkIsReadAndOtherBytesAreRefused() throws IOException {
+        Path file = Files.createTempFile("kit", ".json");
+        Files.writeString(file, "\uFEFF" + KIT);
+        assertThat(KitReader.read(file)).isEqualTo(KitReader.parse("kit.json", KIT));
+        Files.write(file, new byte[] {'{', (byte) 0xff, '}'});
+        assertThatThrownBy(() -> KitReader.read(file)).isInstanceOf(InputProblem.class)
+                .hasMessageContaining("bytes that are not text");
+        Files.delete(file);
+        assertThatThrownBy(() -> KitReader.read(file)).isInstanceOf(InputProblem.class)
+                .hasMessageContaining("cannot be read");
+    }
+
     @DataProvider
     public Object[][] bad() {
         return new Object[][] {
