@@ -21,12 +21,14 @@ import nariz.model.Circuit;
  * @param scored what the previous advice had predicted, against what is measured now; empty without one
  * @param notes what else the reader has to know, for example that an advised change is not on the sheet
  * @param schools what schools of tuning would each do on this log
+ * @param banks with two sensors, what each bank's would say by itself
+ * @param sensor how late the readings are
  * @param carried what the next analysis of this car can start from; empty when nothing was estimated
  */
 public record Advice(Verdict verdict, String sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<String> missing,
         List<String> assumed, String strategy, List<Previous.Scored> scored, List<String> notes,
-        List<School> schools, Optional<Carried> carried) {
+        List<School> schools, List<BankFinding> banks, SensorFinding sensor, Optional<Carried> carried) {
     /** Copies the lists. */
     public Advice {
         circuits = List.copyOf(circuits);
@@ -39,6 +41,7 @@ public record Advice(Verdict verdict, String sentence, List<CircuitFinding> circ
         scored = List.copyOf(scored);
         notes = List.copyOf(notes);
         schools = List.copyOf(schools);
+        banks = List.copyOf(banks);
     }
 
     /**

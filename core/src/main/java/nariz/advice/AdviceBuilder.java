@@ -1,8 +1,10 @@
 package nariz.advice;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import nariz.build.Kit;
 import nariz.build.Part;
@@ -10,6 +12,7 @@ import nariz.build.SideName;
 import nariz.fit.Banks;
 import nariz.fit.Cell;
 import nariz.fit.Estimate;
+import nariz.fit.Estimator;
 import nariz.fit.Flag;
 import nariz.fit.Observation;
 import nariz.log.DriveLog;
@@ -51,13 +54,14 @@ final class AdviceBuilder {
                 + "needed. Record the short drive below.", o.steadyS(), Analysis.LEAST_STEADY_S);
         List<CircuitFinding> circuits = new ArrayList<>();
         for (Circuit c : Circuit.values()) {
-            circuits.add(new CircuitFinding(c, 1, 0.5, 1.5, 0, Double.NaN, Status.NOT_READ, List.of(), drive(c, o)));
+            circuits.add(new CircuitFinding(c, 1, 0.5, 1.5, 0, Double.NaN, Status.NOT_READ, List.of(), Optional.empty(),
+                    drive(c, o)));
         }
         List<String> missing = circuits.stream().filter(c -> c.circuit() != Circuit.PUMP)
                 .map(c -> c.circuit().label() + ": " + c.settledBy()).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), stretches(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), List.of(), List.of(),
-                Optional.empty());
+                List.of(), sensor(o), Optional.empty());
     }
 
     Advice build(List<Decision.Step> chosen) {
@@ -83,7 +87,7 @@ final class AdviceBuilder {
                 predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
-                new Schools(observation.sheet(), estimate, scorer, decision).all(), Optional.of(estimate.carried()));
+                new Schools(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation), Optional.of(estimate.carried()));
     }
 
     private List<String> notes() {
@@ -93,6 +97,27 @@ final class AdviceBuilder {
             bank(out, "at light load", b.light(), "distribution, a one-sided leak or feed");
             bank(out, "under load", b.load(), "distribution or one side's jets; tune to the leaner bank");
         });
+        return out;
+    }
+
+    private static SensorFinding sensor(Observation o) {
+        return new SensorFinding(o.sensorLagS(), 1e3 * o.exhaustVolumeM3());
+    }
+
+    private List<BankFinding> banks() {
+        List<BankFinding> out = new ArrayList<>();
+        for (int bank = 1; bank <= 2; bank++) {
+            int number = bank;
+            Estimator.ofBank(observation, bank).ifPresent(e -> {
+                Map<Circuit, BankFinding.Interval> circuits = new EnumMap<>(Circuit.class);
+                for (Circuit c : Circuit.values()) {
+                    if (c != Circuit.PUMP && read(c)[1] >= LEAST_READ_S) {
+                        circuits.put(c, new BankFinding.Interval(e.correction(c), e.low(c), e.high(c)));
+                    }
+                }
+                out.add(new BankFinding(number, circuits));
+            });
+        }
         return out;
     }
 
@@ -122,27 +147,33 @@ final class AdviceBuilder {
     private List<Change> changes(List<Decision.Step> chosen, List<RegimeError> today) {
         double all = decision.loss(chosen);
         List<Change> out = new ArrayList<>();
-        Decision.Step first = chosen.getFirst();
+        Decision.Step first = chosen.stream().filter(s -> !stop(s)).findFirst().orElse(chosen.getFirst());
         for (Decision.Step s : chosen) {
             List<Decision.Step> others = new ArrayList<>(chosen);
             others.remove(s);
             double gain = decision.loss(others) - all;
             out.add(new Change(s.ladder().part(), s.ladder().side(), s.from(), s.to(), together(first, s),
-                    s.ladder().effort(), gain, reasons(s, today), recheck(s), cautions(s, today)));
+                    s.ladder().alone(), gain, reasons(s, today), recheck(s), cautions(s, today)));
         }
         return out;
     }
 
+    private static boolean stop(Decision.Step s) {
+        return s.ladder().part() == Part.IDLE_STOP;
+    }
+
     /** One change at a time, except what sits behind the same bowl or trims the same circuit. */
     private static boolean together(Decision.Step first, Decision.Step s) {
-        boolean sameBowl = first.ladder().bowl() && s.ladder().bowl() && first.ladder().side() == s.ladder().side();
         Circuit a = Blame.circuit(first.ladder().part(), first.ladder().side());
         Circuit b = Blame.circuit(s.ladder().part(), s.ladder().side());
-        return s.equals(first) || sameBowl || a == b || (a == Circuit.IDLE && b == Circuit.TRANSFER)
+        return stop(s) || s.equals(first) || s.ladder().together(first.ladder()) || a == b || (a == Circuit.IDLE && b == Circuit.TRANSFER)
                 || (a == Circuit.MAIN && b == Circuit.POWER);
     }
 
     private List<String> reasons(Decision.Step s, List<RegimeError> today) {
+        if (stop(s)) {
+            return List.of(idleSpeed());
+        }
         double[] without = scorer.today();
         double[] with = scorer.with(Decision.apply(observation.sheet(), List.of(s)));
         List<String> out = new ArrayList<>();
@@ -167,6 +198,12 @@ final class AdviceBuilder {
         return out;
     }
 
+    private String idleSpeed() {
+        return String.format(Locale.ROOT, "it idles at %.0f rpm where the sheet wants %.0f",
+                estimate.cells().stream().filter(Cell::idle).mapToDouble(Cell::rpm).findFirst().orElse(Double.NaN),
+                observation.sheet().engine().idleRpm());
+    }
+
     private static List<String> recheck(Decision.Step s) {
         return switch (s.ladder().part()) {
             case MIXTURE_SCREW -> List.of("idle speed and stop screw", "pump clearance");
@@ -174,6 +211,8 @@ final class AdviceBuilder {
                     List.of("mixture screws", "idle speed and stop screw", "light cruise");
             case MAIN_JET -> s.ladder().side() == SideName.PRIMARY
                     ? List.of("cruise", "power enrichment amount", "full load") : List.of("full load");
+            case FLOAT_LEVEL -> List.of("idle", "main circuit where it starts", "everything else once");
+            case IDLE_STOP -> List.of("mixture screws", "pump clearance", "light cruise just off idle");
             case HIGH_SPEED_AIR_BLEED -> List.of("main circuit from low to high airflow", "full load");
             case POWER_VALVE_RATING, STEP_UP_SPRING -> List.of("steady pull as vacuum falls past the new line",
                     "light cruise: it must stay shut there");
@@ -267,7 +306,7 @@ final class AdviceBuilder {
             String settle = status == Status.NOT_READ || status == Status.IN_DOUBT ? drive(c, observation) : "";
             out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
                     read[1] / observation.steadyS(), read[1] > 0 ? read[0] : Double.NaN, status, confounded(c),
-                    settle));
+                    c == Circuit.MAIN && status != Status.NOT_READ ? estimate.mainSlope() : Optional.empty(), settle));
         }
         return out;
     }
@@ -350,7 +389,8 @@ final class AdviceBuilder {
 
     private String sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none) {
         return switch (verdict) {
-            case CHANGE -> changeSentence(changes.getFirst(), today);
+            case CHANGE -> changeSentence(changes.stream().filter(c -> c.part() != Part.IDLE_STOP).findFirst()
+                    .orElse(changes.getFirst()), today);
             case CHECK_FIRST -> checkSentence();
             case LEAVE -> "Leave it alone: no change on the ladder would improve this carburetor by more than it "
                     + "costs" + (none > 0.5 ? ", and what is left is what healthy carburetors show." : ".");
@@ -359,6 +399,11 @@ final class AdviceBuilder {
     }
 
     private String changeSentence(Change c, List<RegimeError> today) {
+        if (c.part() == Part.IDLE_STOP) {
+            String speed = idleSpeed();
+            return Character.toUpperCase(speed.charAt(0)) + speed.substring(1) + ": turn the stop screw "
+                    + c.part().text(c.to()) + ".";
+        }
         Circuit circuit = Blame.circuit(c);
         RegimeError worst = null;
         double[] with = scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()));
@@ -375,9 +420,9 @@ final class AdviceBuilder {
         double p = causes.stream().filter(h -> h.cause().equals(Hypothesis.CALIBRATION))
                 .mapToDouble(Hypothesis::probability).sum();
         String sure = p > 0.9 ? "" : (p > 0.6 ? " This is likely, not certain." : " Other causes are possible.");
-        return "The " + circuit.label() + " circuit is " + how + ": change the " + c.side().key() + " "
-                + c.part().label() + " from " + c.part().text(c.from()) + " to " + c.part().text(c.to()) + "."
-                + sure;
+        return "The " + circuit.label() + " circuit is " + how + ": change the "
+                + (c.part().whole() ? "" : c.side().key() + " ") + c.part().label() + " from "
+                + c.part().text(c.from()) + " to " + c.part().text(c.to()) + "." + sure;
     }
 
     private String checkSentence() {

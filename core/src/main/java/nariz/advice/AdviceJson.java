@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import nariz.fit.Carried;
+import nariz.fit.Slope;
+import nariz.model.Circuit;
 import nariz.units.Units;
 import tools.jackson.databind.ObjectMapper;
 import tools.jackson.databind.json.JsonMapper;
@@ -42,6 +44,8 @@ public final class AdviceJson {
         root.put("scored", a.scored().stream().map(AdviceJson::scored).toList());
         root.put("notes", a.notes());
         root.put("schools", a.schools().stream().map(AdviceJson::school).toList());
+        root.put("banks", a.banks().stream().map(AdviceJson::bank).toList());
+        root.put("sensor", Map.of("lagS", round(a.sensor().lagS(), 3), "exhaustL", round(a.sensor().exhaustL(), 2)));
         root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
         return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
     }
@@ -56,9 +60,32 @@ public final class AdviceJson {
         m.put("share", round(c.share(), 4));
         m.put("error", Double.isNaN(c.error()) ? null : round(c.error(), 4));
         m.put("status", c.status().key());
+        m.put("slope", c.slope().map(AdviceJson::slope).orElse(null));
         m.put("confoundedWith", c.confoundedWith());
         m.put("settledBy", c.settledBy());
         return m;
+    }
+
+    private static Map<String, Object> slope(Slope s) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("perDoubling", round(s.perDoubling(), 4));
+        m.put("low", round(s.low(), 4));
+        m.put("high", round(s.high(), 4));
+        return m;
+    }
+
+    private static Map<String, Object> bank(BankFinding b) {
+        List<Map<String, Object>> circuits = new ArrayList<>();
+        for (Circuit c : b.inOrder()) {
+            Map<String, Object> m = new LinkedHashMap<>();
+            m.put("circuit", c.key());
+            m.put("side", c.side().key());
+            m.put("correction", round(b.circuits().get(c).value(), 4));
+            m.put("low", round(b.circuits().get(c).low(), 4));
+            m.put("high", round(b.circuits().get(c).high(), 4));
+            circuits.add(m);
+        }
+        return Map.of("bank", b.bank(), "circuits", circuits);
     }
 
     private static Map<String, Object> hypothesis(Hypothesis h) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import nariz.fit.Flag;
+import nariz.model.Circuit;
 
 /** Advice as plain text for a terminal, at most 100 columns wide. */
 public final class AdviceText {
@@ -79,9 +80,20 @@ public final class AdviceText {
             String k = c.status() == Status.NOT_READ ? "-"
                     : String.format(Locale.ROOT, "%.2f (%.2f to %.2f)", c.correction(), c.low(), c.high());
             out.add(String.format(Locale.ROOT, "%-15s %-26s %s", c.circuit().label(), k, c.status().label()));
+            c.slope().ifPresent(s -> out.add(String.format(Locale.ROOT,
+                    "                %+.0f %% for twice the air (%+.0f to %+.0f %%)", 100 * s.perDoubling(),
+                    100 * s.low(), 100 * s.high())));
             if (!c.settledBy().isEmpty()) {
                 out.add(wrap("to read it: " + c.settledBy(), "                "));
             }
+        }
+        for (BankFinding b : a.banks()) {
+            List<String> words = new ArrayList<>();
+            for (Circuit c : b.inOrder()) {
+                BankFinding.Interval k = b.circuits().get(c);
+                words.add(String.format(Locale.ROOT, "%s %.2f (%.2f to %.2f)", c.label(), k.value(), k.low(), k.high()));
+            }
+            out.add(wrap("Bank " + b.bank() + " alone: " + String.join(", ", words), ""));
         }
         out.add("");
     }
@@ -121,6 +133,8 @@ public final class AdviceText {
                     .toList();
             out.add(wrap("Not counted as steady: " + String.join(", ", words) + ".", ""));
         }
+        out.add(String.format(Locale.ROOT, "Readings lined up with a sensor lag of %.2f s and %.1f L of exhaust ahead of "
+                + "it.", a.sensor().lagS(), a.sensor().exhaustL()));
         a.missing().forEach(m -> out.add(wrap("Still to read - " + m, "")));
         if (!a.assumed().isEmpty()) {
             out.add(wrap("Assumed from the family: " + String.join(", ", a.assumed()) + ".", ""));

@@ -2,6 +2,7 @@ package nariz.advice;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.build.BuildSheet;
@@ -18,6 +19,10 @@ import nariz.log.DriveLog;
 public final class Analysis {
     /** Least steady running for any judgement, s. */
     static final double LEAST_STEADY_S = 30.0;
+    private static final double LEAST_IDLE_S = 10.0;
+    /** Idle speeds within this of the sheet's are left: more than a lope moves the mean. */
+    private static final double IDLE_SPEED_OFF = 0.12;
+    private static final double MOST_TURNS = 1.0;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -84,8 +89,9 @@ public final class Analysis {
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
         Decision decision = new Decision(sheet, scorer, q.kit(), cancelled);
-        List<Decision.Step> chosen = decision.decide();
+        List<Decision.Step> chosen = new ArrayList<>(decision.decide());
         List<Hypothesis> causes = new Hypotheses(scorer, e, o).weigh(chosen, q.ruledOut());
+        idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, decision, causes, q.kit(), q.previous());
         Advice advice = builder.build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
@@ -98,6 +104,16 @@ public final class Analysis {
         }
         BuildSheet next = Decision.apply(sheet, doNow);
         return new Analysis(o, e, scorer, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next);
+    }
+
+    /** The stop screw, where the engine idles at another speed than the sheet wants; it comes before the screws. */
+    private static Optional<Decision.Step> idleStop(Estimate e, BuildSheet sheet) {
+        double wanted = sheet.engine().idleRpm();
+        return e.cells().stream().filter(c -> c.idle() && c.dwellS() > LEAST_IDLE_S
+                        && Math.abs(c.rpm() / wanted - 1.0) > IDLE_SPEED_OFF).findFirst()
+                .map(c -> Math.rint(8.0 * e.carburetor().stopTurns(sheet, c, wanted)) / 8.0)
+                .filter(turns -> turns != 0.0).map(turns -> new Decision.Step(Ladder.idleStop(), 0.0,
+                        Math.clamp(turns, -MOST_TURNS, MOST_TURNS)));
     }
 
     /** {@return the drive made ready} */

@@ -29,6 +29,8 @@ public final class Blame {
     public static Circuit circuit(Part part, SideName side) {
         boolean primary = side == SideName.PRIMARY;
         return switch (part) {
+            case IDLE_STOP -> Circuit.IDLE;
+            case FLOAT_LEVEL -> Circuit.MAIN;
             case MIXTURE_SCREW -> primary ? Circuit.IDLE : Circuit.SECONDARY_IDLE;
             case IDLE_FEED_RESTRICTION, IDLE_AIR_BLEED -> primary ? Circuit.TRANSFER : Circuit.SECONDARY_IDLE;
             case MAIN_JET, HIGH_SPEED_AIR_BLEED -> primary ? Circuit.MAIN : Circuit.SECONDARY_MAIN;

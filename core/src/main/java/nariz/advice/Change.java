@@ -29,6 +29,6 @@ public record Change(Part part, SideName side, double from, double to, boolean n
 
     /** {@return for example "primary main jets: 59 to 62 thou"} */
     public String title() {
-        return side.key() + " " + part.label() + ": " + part.text(from) + " to " + part.text(to);
+        return part.title(side, from, to);
     }
 }

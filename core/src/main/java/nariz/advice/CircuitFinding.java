@@ -1,6 +1,8 @@
 package nariz.advice;
 
 import java.util.List;
+import java.util.Optional;
+import nariz.fit.Slope;
 import nariz.model.Circuit;
 
 /**
@@ -14,10 +16,11 @@ import nariz.model.Circuit;
  * @param error mean of lambda/target - 1 where it delivers at least a quarter of the fuel; NaN when not read
  * @param status state
  * @param confoundedWith what it cannot be told apart from on this log
+ * @param slope change of what the main circuit delivers against the sheet for twice the air; empty for others
  * @param settledBy the short drive that would settle it, or empty
  */
 public record CircuitFinding(Circuit circuit, double correction, double low, double high, double share, double error,
-        Status status, List<String> confoundedWith, String settledBy) {
+        Status status, List<String> confoundedWith, Optional<Slope> slope, String settledBy) {
     /** Copies the list. */
     public CircuitFinding {
         confoundedWith = List.copyOf(confoundedWith);

@@ -61,7 +61,7 @@ final class Decision {
         for (Step start : starts()) {
             chosen = new ArrayList<>();
             grow(start, nothing);
-            double j = total(chosen) + chosen.size() * WORTH_IT;
+            double j = total(chosen) + worth(chosen);
             if (j < least) {
                 least = j;
                 best = chosen;
@@ -116,7 +116,7 @@ final class Decision {
             }
             List<Step> tried = refined(with(next));
             double then = total(tried);
-            if (now - then < WORTH_IT) {
+            if (now - then < worth(tried) - worth(chosen)) {
                 return;
             }
             chosen = tried;
@@ -211,8 +211,20 @@ final class Decision {
         }
     }
 
+    /** Gain that a set must bring to be worth the risk of touching so many parts; the next one in an open bowl half. */
+    private static double worth(List<Step> steps) {
+        double sum = 0.0;
+        for (int i = 0; i < steps.size(); i++) {
+            Ladder l = steps.get(i).ladder();
+            boolean open = steps.subList(0, i).stream().anyMatch(s -> s.ladder().together(l));
+            sum += open ? 0.5 * WORTH_IT : WORTH_IT;
+        }
+        return sum;
+    }
+
     private double total(List<Step> steps) {
-        return loss(steps) + steps.stream().mapToDouble(Step::cost).sum();
+        return loss(steps) + steps.stream().mapToDouble(Step::cost).sum()
+                + Ladder.opening(steps.stream().map(Step::ladder).toList());
     }
 
     /** Loss with some parts; the search comes back to the same sets many times. */

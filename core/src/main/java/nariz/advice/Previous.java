@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import nariz.build.BuildSheet;
+import nariz.build.Part;
 import nariz.build.PartChange;
 import nariz.fit.Carried;
 
@@ -51,8 +52,9 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Carrie
     List<String> notFitted(BuildSheet sheet) {
         List<String> out = new ArrayList<>();
         for (PartChange p : fitted) {
-            double is = p.part().of(sheet.carburetor().barrels(p.side()));
-            if (Math.abs(is - p.to()) > 1e-3 * Math.max(1.0, Math.abs(p.to()))) {
+            double is = p.part().of(sheet.carburetor(), p.side());
+            // A stop screw counts from where it stood: no sheet carries it.
+            if (p.part() != Part.IDLE_STOP && Math.abs(is - p.to()) > 1e-3 * Math.max(1.0, Math.abs(p.to()))) {
                 out.add(String.format(Locale.ROOT, "%s %s: %s was advised, the sheet says %s", p.side().key(),
                         p.part().label(), p.part().text(p.to()), p.part().text(is)));
             }

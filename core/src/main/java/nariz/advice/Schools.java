@@ -52,10 +52,10 @@ final class Schools {
         lowestCruise().ifPresent(v -> answers.add(new School.Answer(String.format(Locale.ROOT,
                 "%.1f inHg below the lowest steady cruise", MARGIN_INHG), inHg(v - MARGIN_INHG * Units.INHG))));
         String shows = decision.best(part, SideName.PRIMARY).map(s -> part.text(s.to()))
-                .orElse(part.text(part.of(p)) + " as fitted");
+                .orElse(part.text(part.of(sheet.carburetor(), SideName.PRIMARY)) + " as fitted");
         double really = p.enrichmentPa() + estimate.shiftPa();
         answers.add(new School.Answer("what the log shows", String.format(Locale.ROOT,
-                "%s; the one fitted, rated %s, opens at %s (plus or minus %.1f)", shows, part.text(part.of(p)),
+                "%s; the one fitted, rated %s, opens at %s (plus or minus %.1f)", shows, part.text(part.of(sheet.carburetor(), SideName.PRIMARY)),
                 inHg(really), Estimate.Z90 * estimate.shiftSdPa() / Units.INHG)));
         return Optional.of(new School("when the enrichment opens", answers, "what the log shows",
                 "rules of thumb fail on engines with very high or very low idle vacuum"));
@@ -111,9 +111,9 @@ final class Schools {
                     "none is fitted: " + effect(sheet))), "keep what is fitted", "what works is left alone");
         }
         PartChange plug = new PartChange(Part.POWER_VALVE_RATING, SideName.SECONDARY,
-                Part.POWER_VALVE_RATING.of(s), 0);
+                Part.POWER_VALVE_RATING.of(sheet.carburetor(), SideName.SECONDARY), 0);
         BuildSheet plugged = plug.fit(sheet);
-        double jet = Part.MAIN_JET.of(s);
+        double jet = Part.MAIN_JET.of(sheet.carburetor(), SideName.SECONDARY);
         double best = jet;
         double least = Double.POSITIVE_INFINITY;
         for (double v = jet; v <= jet + 20; v++) {

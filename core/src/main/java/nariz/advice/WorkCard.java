@@ -74,6 +74,17 @@ public record WorkCard(List<String> tools, List<String> steps, String proof) {
                             "Measure both steps of the rods that come out.",
                             "Fit rods with a power step of " + to + " and the same cruise step."),
                     "a full-load pull on target, cruise unchanged");
+            case FLOAT_LEVEL -> new WorkCard(List.of("level gauge or sight plug", "fuel-proof tray and rag"),
+                    List.of("Car level, engine cold; fuel pressure as the carburetor wants it.",
+                            "Set the float so that the fuel stands where the family sheet has it.",
+                            "Look at needle and seat: they must hold the level with the pump running.",
+                            "Wipe up, check for leaks, write the level as measured on the sheet."),
+                    "the level stays where it was set after ten minutes of running, then the same drive again");
+            case IDLE_STOP -> new WorkCard(List.of("screwdriver", "tachometer"),
+                    List.of("Engine fully warm, idling, choke off.",
+                            "Turn the stop screw " + to + ", an eighth of a turn at a time.",
+                            "Set the mixture screws again, then look at the speed once more."),
+                    "40 s of warm idle at the speed the sheet asks for");
         };
     }
 }

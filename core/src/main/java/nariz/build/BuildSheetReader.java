@@ -106,7 +106,7 @@ public final class BuildSheetReader {
         Pump pump = pump(f.object("pump"), d);
         double level = f.quantity("fuelLevel", Dimension.LENGTH, -12e-3, 12e-3, "0 mm", "0 mm");
         f.noOthers();
-        return new Carburetor(family, count, primary, secondary, opening, pump, level);
+        return new Carburetor(family, count, primary, secondary, opening, pump, level, 0.0);
     }
 
     private static Barrels barrels(SheetFields f, Family family, FamilyDefaults d, boolean primary) {

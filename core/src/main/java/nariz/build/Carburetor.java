@@ -10,9 +10,10 @@ package nariz.build;
  * @param opening how the secondary side opens
  * @param pump accelerator pump
  * @param fuelLevelM fuel level as measured, above the family's setting, m
+ * @param idleStopTurns idle stop screw, turns in (positive) or out from where it stood in the drive
  */
 public record Carburetor(Family family, int count, Barrels primary, Barrels secondary, Opening opening, Pump pump,
-        double fuelLevelM) {
+        double fuelLevelM, double idleStopTurns) {
     /**
      * One side.
      *

@@ -57,7 +57,7 @@ public final class KitReader {
     private static Map<Part, List<Double>> sizes(String source, SheetFields f) {
         Map<Part, List<Double>> out = new EnumMap<>(Part.class);
         for (Part p : Part.values()) {
-            LocatedJson list = f.take(p.key()).orElse(null);
+            LocatedJson list = p.whole() ? null : f.take(p.key()).orElse(null);
             if (list != null) {
                 List<Double> sizes = new ArrayList<>();
                 for (LocatedJson item : items(source, f.path(p.key()), list)) {

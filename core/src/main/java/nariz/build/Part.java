@@ -26,7 +26,11 @@ public enum Part {
     /** Step-up spring rating. */
     STEP_UP_SPRING("step-up-spring", "step-up springs", "inHg", Units.INHG, 1),
     /** Metering rod; the number is its power step, the cruise step stays. */
-    METERING_ROD("metering-rod", "metering rods (power step)", "thou", Units.THOU, 1);
+    METERING_ROD("metering-rod", "metering rods (power step)", "thou", Units.THOU, 1),
+    /** Fuel level against the family's setting; it is put right, not used as a trim. */
+    FLOAT_LEVEL("float-level", "float level", "mm", 1e-3, 1),
+    /** Idle stop screw, turns in (positive) from where it stood in the drive. */
+    IDLE_STOP("idle-stop", "idle stop screw", "turns", 1.0, 3);
 
     private final String key;
     private final String label;
@@ -55,7 +59,7 @@ public enum Part {
     /** {@return what kind of quantity it is} */
     public Dimension dimension() {
         return switch (this) {
-            case MIXTURE_SCREW -> Dimension.TURNS;
+            case MIXTURE_SCREW, IDLE_STOP -> Dimension.TURNS;
             case POWER_VALVE_RATING, STEP_UP_SPRING -> Dimension.PRESSURE;
             default -> Dimension.LENGTH;
         };
@@ -81,13 +85,25 @@ public enum Part {
         return Arrays.stream(values()).filter(p -> p.key.equals(key)).findFirst();
     }
 
+    /** {@return whether this is set by turning or bending what is there, so that nothing has to be bought} */
+    public boolean adjusted() {
+        return this == MIXTURE_SCREW || this == FLOAT_LEVEL || this == IDLE_STOP;
+    }
+
+    /** {@return whether this belongs to the carburetor and not to one of its sides} */
+    public boolean whole() {
+        return this == FLOAT_LEVEL || this == IDLE_STOP;
+    }
+
     /**
-     * Reads this part off a side.
+     * Reads this part off a carburetor.
      *
-     * @param b the side
+     * @param c the carburetor
+     * @param side which side; no matter where there is one for both
      * @return value in {@link #unit()}; 0 where it is not fitted
      */
-    public double of(Barrels b) {
+    public double of(Carburetor c, SideName side) {
+        Barrels b = c.barrels(side);
         double v = switch (this) {
             case MIXTURE_SCREW -> b.screwTurns();
             case IDLE_FEED_RESTRICTION -> b.idleFeedM();
@@ -98,6 +114,8 @@ public enum Part {
             case POWER_CHANNEL_RESTRICTION -> b.powerChannelM();
             case STEP_UP_SPRING -> b.stepUpPa();
             case METERING_ROD -> b.rodPowerM();
+            case FLOAT_LEVEL -> c.fuelLevelM();
+            case IDLE_STOP -> c.idleStopTurns();
         };
         return v / si;
     }
@@ -115,7 +133,8 @@ public enum Part {
         Barrels changed = fit(c.barrels(side), value * si);
         boolean p = side == SideName.PRIMARY;
         return sheet.withCarburetor(new Carburetor(c.family(), c.count(), p ? changed : c.primary(),
-                p ? c.secondary() : changed, c.opening(), c.pump(), c.fuelLevelM()));
+                p ? c.secondary() : changed, c.opening(), c.pump(),
+                this == FLOAT_LEVEL ? value * si : c.fuelLevelM(), this == IDLE_STOP ? value : c.idleStopTurns()));
     }
 
     private Barrels fit(Barrels b, double v) {
@@ -133,6 +152,21 @@ public enum Part {
     }
 
     /**
+     * A change as a person would say it.
+     *
+     * @param side which side
+     * @param from size now, in {@link #unit()}
+     * @param to size then
+     * @return for example {@code "primary main jets: 59 thou to 62 thou"}
+     */
+    public String title(SideName side, double from, double to) {
+        if (this == IDLE_STOP) {
+            return label + ": " + text(to - from);
+        }
+        return (whole() ? label : side.key() + " " + label) + ": " + text(from) + " to " + text(to);
+    }
+
+    /**
      * A value as a person would say it.
      *
      * @param value in {@link #unit()}
@@ -141,6 +175,14 @@ public enum Part {
     public String text(double value) {
         if (this == POWER_VALVE_RATING && value <= 0.0) {
             return "plugged";
+        }
+        if (this == IDLE_STOP) {
+            String turns = Quantity.trim(Math.abs(value), decimals) + (Math.abs(value) == 1.0 ? " turn " : " turns ");
+            return value == 0.0 ? "as it is" : turns + (value > 0.0 ? "in" : "out");
+        }
+        if (this == FLOAT_LEVEL) {
+            String mm = Quantity.trim(Math.abs(value), decimals) + " mm ";
+            return value == 0.0 ? "as the family sets it" : mm + (value > 0.0 ? "too high" : "too low");
         }
         return Quantity.trim(value, decimals) + " " + unit.toLowerCase(Locale.ROOT).replace("inhg", "inHg");
     }

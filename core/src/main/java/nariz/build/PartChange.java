@@ -15,6 +15,8 @@ import nariz.units.Quantity;
 public record PartChange(Part part, SideName side, double from, double to) {
     private static final double LEAST_OF_FITTED = 0.3;
     private static final double MOST_OF_FITTED = 3.0;
+    private static final double MOST_TURNS = 3.0;
+    private static final double MOST_LEVEL_MM = 12.0;
 
     /**
      * Reads {@code part=value} or {@code side.part=value}; the side is primary where none is named, the unit the part's
@@ -31,7 +33,7 @@ public record PartChange(Part part, SideName side, double from, double to) {
         int equals = text.indexOf('=');
         SideName side = side(text.substring(0, equals)).orElseThrow();
         Part part = part(text.substring(0, equals)).orElseThrow();
-        return Optional.of(new PartChange(part, side, part.of(sheet.carburetor().barrels(side)),
+        return Optional.of(new PartChange(part, side, part.of(sheet.carburetor(), side),
                 value(part, text.substring(equals + 1))));
     }
 
@@ -54,8 +56,13 @@ public record PartChange(Part part, SideName side, double from, double to) {
             return "the part is one of " + String.join(", ", java.util.Arrays.stream(Part.values()).map(Part::key)
                     .toList()) + ", with primary. or secondary. before it.";
         }
-        double from = part.get().of(sheet.carburetor().barrels(side.get()));
+        double from = part.get().of(sheet.carburetor(), side.get());
         double to = value(part.get(), text.substring(equals + 1));
+        if (part.get().whole() && !Double.isNaN(to)) {
+            double most = part.get() == Part.IDLE_STOP ? MOST_TURNS : MOST_LEVEL_MM;
+            return Math.abs(to) <= most ? "" : String.format(java.util.Locale.ROOT,
+                    "%s goes from -%.0f to %.0f %s.", part.get().key(), most, most, part.get().unit());
+        }
         if (Double.isNaN(to) || to < 0.0) {
             return "the value is a number, for example " + part.get().key() + "=" + part.get().text(from) + ".";
         }
@@ -107,6 +114,6 @@ public record PartChange(Part part, SideName side, double from, double to) {
 
     /** {@return for example "primary main jets: 59 thou to 62 thou"} */
     public String text() {
-        return side.key() + " " + part.label() + ": " + part.text(from) + " to " + part.text(to);
+        return part.title(side, from, to);
     }
 }

@@ -32,7 +32,7 @@ final class HealthyTune {
             better = false;
             for (Move m : moves) {
                 for (int steps : STEPS) {
-                    double v = m.part().of(best.carburetor().barrels(m.side())) + steps * m.step();
+                    double v = m.part().of(best.carburetor(), m.side()) + steps * m.step();
                     if (v <= 0 || tooThick(m, best, v) || unusual(m, v)) {
                         continue;
                     }

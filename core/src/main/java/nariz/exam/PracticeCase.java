@@ -169,7 +169,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
     }
 
     private static Misfit error(BuildSheet healthy, Part part, SideName side, double by) {
-        double was = part.of(healthy.carburetor().barrels(side));
+        double was = part.of(healthy.carburetor(), side);
         return new Misfit(part, side, was, was + by);
     }
 

@@ -18,6 +18,24 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
     /** The standard carburetor of a family. */
     public static final Calibrated STANDARD = new Calibrated(Coefficients.STANDARD, 0.0, 0.0);
 
+    /** Plate movement of one turn of the stop screw: 0.8 mm of thread on a 32 mm lever, judgement. */
+    private static final double TURN_RAD = 0.8 / 32.0;
+
+    /**
+     * Turns of the idle stop screw that bring the idle to another speed.
+     *
+     * @param sheet parts
+     * @param idle the idle cell
+     * @param wantedRpm speed wanted, rpm
+     * @return turns in (positive) or out
+     */
+    public double stopTurns(BuildSheet sheet, Cell idle, double wantedRpm) {
+        FuelModel model = model(sheet);
+        double now = model.angleFor(idle.airKgPerS(), idle.vacuumPa());
+        double then = model.angleFor(idle.airKgPerS() * wantedRpm / idle.rpm(), idle.vacuumPa());
+        return (then - now) / TURN_RAD;
+    }
+
     /**
      * This carburetor with some parts.
      *
@@ -42,7 +60,12 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
         for (int i = 0; i < out.length; i++) {
             Cell c = cells.get(i);
             double theta = Math.max(0.0, c.thetaRad() + plateRad);
-            if (c.airMeasured()) {
+            if (c.idle() && sheet.carburetor().idleStopTurns() != 0.0) {
+                double turned = Math.max(0.0, theta + TURN_RAD * sheet.carburetor().idleStopTurns());
+                // Friction wants the same manifold pressure at any idle speed: the engine takes the air it is given.
+                double more = model.plateArea(turned, c.airKgPerS()) / model.plateArea(theta, c.airKgPerS());
+                model.evaluate(more * c.rpm(), c.vacuumPa(), turned, flow);
+            } else if (c.airMeasured()) {
                 model.evaluateAir(c.airKgPerS(), c.airKgPerS(), c.vacuumPa(), theta, flow);
             } else {
                 model.evaluate(c.rpm(), c.vacuumPa(), theta, flow);

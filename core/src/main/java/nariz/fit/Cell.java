@@ -21,6 +21,16 @@ public record Cell(double rpm, double vacuumPa, double thetaRad, double airKgPer
     private static final double LOAD_LENGTH = 0.2;
 
     /**
+     * The same running with another reading.
+     *
+     * @param other phi
+     * @return a new cell
+     */
+    Cell withPhi(double other) {
+        return new Cell(rpm, vacuumPa, thetaRad, airKgPerS, dwellS, other, phiError, idle, airMeasured, longestSample);
+    }
+
+    /**
      * How far errors of a smooth kind are shared with another cell: exp(-(dx²/0.6² + dL²/0.2²)/2), x = ln airflow, L =
      * load.
      *

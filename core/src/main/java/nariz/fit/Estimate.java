@@ -2,6 +2,7 @@ package nariz.fit;
 
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import nariz.build.BuildSheet;
 import nariz.model.Circuit;
 
@@ -27,6 +28,7 @@ public final class Estimate {
     private final double[][] foundPhi;
     private final double[] rest;
     private final double slope;
+    private final Optional<Slope> mainSlope;
     private final double airReference;
     private final double shiftPa;
     private final double shiftSdPa;
@@ -35,7 +37,7 @@ public final class Estimate {
 
     Estimate(List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd,
             double[][] correlation, double[] phi, double[] phiSd, double[][] sheetPhi, double[][] foundPhi,
-            double[] rest, double slope, double airReference, double shiftPa,
+            double[] rest, double slope, Optional<Slope> mainSlope, double airReference, double shiftPa,
             double shiftSdPa, double strain, Carried carried) {
         this.cells = List.copyOf(cells);
         this.carburetor = carburetor;
@@ -49,6 +51,7 @@ public final class Estimate {
         this.sheetPhi = sheetPhi;
         this.rest = rest.clone();
         this.slope = slope;
+        this.mainSlope = mainSlope;
         this.airReference = airReference;
         this.shiftPa = shiftPa;
         this.shiftSdPa = shiftSdPa;
@@ -192,6 +195,11 @@ public final class Estimate {
 
     private double air(int cell) {
         return Math.log(cells.get(cell).airKgPerS() / airReference);
+    }
+
+    /** {@return how the main circuit's delivery changes with airflow; empty when too little of it was read} */
+    public Optional<Slope> mainSlope() {
+        return mainSlope;
     }
 
     /** {@return how much earlier (positive) the enrichment opens than rated, Pa} */

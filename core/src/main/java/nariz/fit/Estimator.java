@@ -55,7 +55,12 @@ public final class Estimator {
     private static final double CARRIED_FRESH = 0.03;
     /** Part of phi below which a circuit counts as not used. */
     private static final double TINY = 0.004;
+    private static final int FEWEST_CELLS = 4;
     private static final int ROUNDS = 2;
+    private static final double LN2 = Math.log(2.0);
+    /** A slope is read where main gives this share of the fuel, over this many doublings of airflow. */
+    private static final double LEAST_MAIN = 1.0 / 3.0;
+    private static final double LEAST_SPAN = 0.7;
     private static final double USUAL_STRAIN = 13.0;
     /** Step of the difference quotients and limit of z, in spreads. */
     private static final double STEP = 0.5;
@@ -128,6 +133,19 @@ public final class Estimator {
             throw new IllegalArgumentException("no steady cell");
         }
         return new Estimator(observation.sheet(), observation.cells(), before).solve();
+    }
+
+    /**
+     * Estimates the carburetor as one sensor sees it.
+     *
+     * @param observation a drive with two sensors
+     * @param bank 1 or 2
+     * @return the estimate, or empty when that sensor read too little
+     */
+    public static Optional<Estimate> ofBank(Observation observation, int bank) {
+        List<Cell> cells = observation.bankCells(bank);
+        return cells.size() < FEWEST_CELLS ? Optional.empty()
+                : Optional.of(new Estimator(observation.sheet(), cells, Optional.empty()).solve());
     }
 
     /** A rating that was only assumed may be two steps off. */
@@ -271,7 +289,7 @@ public final class Estimator {
             factor[c] = f.u.getEntry(c);
         }
         return new Estimate(cells, found, factor, mean, sd, correlation, f.phi, f.phiSd(), standard, phi, f.rest(phi),
-                f.u.getEntry(SLOPE), airReference, p.mean, p.spread, strain(f),
+                f.u.getEntry(SLOPE), slope(at, f, phi, posterior), airReference, p.mean, p.spread, strain(f),
                 new Carried(f.u.toArray(), posterior.getData(), p.mean, p.spread));
     }
 
@@ -318,6 +336,77 @@ public final class Estimator {
             sum += weight(i) * phi[i][c] * (factor + rest[i] / Math.max(total, 1e-6));
         }
         return sheetFuel(c) < TINY * weightSum() ? f.u.getEntry(c) : sum / sheetFuel(c);
+    }
+
+    /**
+     * Slope of the main circuit: weighted straight line through r_i = delivered/sheet over x_i = log2 airflow, in cells
+     * where the sheet gives main a third of the fuel. It is a linear function sum_i v_i r_i of the unknowns, so that its
+     * variance follows from theirs; half of the model error's prior variance is left, as for the levels.
+     */
+    private Optional<Slope> slope(Linear at, Fit f, double[][] phi, RealMatrix posterior) {
+        int c = Circuit.MAIN.ordinal();
+        double[] v = slopeWeights(c);
+        if (v.length == 0) {
+            return Optional.empty();
+        }
+        double[] rest = f.rest(phi);
+        RealVector g = new ArrayRealVector(UNKNOWNS);
+        double b = 0.0;
+        double left = 0.0;
+        for (int i = 0; i < m; i++) {
+            double share = v[i] / Math.max(standard[i][c], 1e-9);
+            double total = 0.0;
+            for (double p : phi[i]) {
+                total += p;
+            }
+            b += share * phi[i][c] * (f.u.getEntry(c) + f.u.getEntry(SLOPE) * air(i) + rest[i] / Math.max(total, 1e-6));
+            g.addToEntry(c, share * at.base[i][c]);
+            g.addToEntry(SLOPE, share * at.base[i][c] * air(i));
+            for (int j = 0; j < BENDS; j++) {
+                g.addToEntry(FIRST_Z + j, share * level[c] * at.bend[j][i][c]);
+            }
+            for (int k = 0; k < m; k++) {
+                left += v[i] * v[k] * cells.get(i).kinship(cells.get(k), sheet.ambient().pressurePa());
+            }
+        }
+        double sd = Math.sqrt(Math.max(0.0, g.dotProduct(posterior.operate(g))) + 0.25 * sigma * sigma * left);
+        return Optional.of(new Slope(b, b - Estimate.Z90 * sd, b + Estimate.Z90 * sd));
+    }
+
+    /** v_i = w_i (x_i - mean x)/sum w (x - mean x)^2; empty when the airflow spans less than a factor of 1.6. */
+    private double[] slopeWeights(int circuit) {
+        double[] v = new double[m];
+        double sum = 0.0;
+        double mean = 0.0;
+        double least = Double.POSITIVE_INFINITY;
+        double most = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < m; i++) {
+            double total = 0.0;
+            for (double p : standard[i]) {
+                total += p;
+            }
+            if (standard[i][circuit] > LEAST_MAIN * total) {
+                double x = air(i) / LN2;
+                v[i] = weight(i);
+                sum += v[i];
+                mean += v[i] * x;
+                least = Math.min(least, x);
+                most = Math.max(most, x);
+            }
+        }
+        if (most - least < LEAST_SPAN) {
+            return new double[0];
+        }
+        double square = 0.0;
+        for (int i = 0; i < m; i++) {
+            double d = air(i) / LN2 - mean / sum;
+            square += v[i] * d * d;
+            v[i] *= d;
+        }
+        for (int i = 0; i < m; i++) {
+            v[i] /= square;
+        }
+        return v;
     }
 
     /** Derivatives of what is reported for each circuit by every unknown. */

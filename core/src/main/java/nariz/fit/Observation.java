@@ -5,8 +5,10 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
+import java.util.function.DoubleUnaryOperator;
 import nariz.build.BuildSheet;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
@@ -20,8 +22,8 @@ import nariz.units.Units;
  * running gathered into cells.
  *
  * <p>The sensor sees phi(t - d) with d = 1.2 * 120/N + V p/(m R T) (one cycle and a bit, then the exhaust volume over
- * gas flow); V is found from the log as the value that lines up changes of measured and predicted phi best, within 0
- * to 2.5 times the displacement. Steady: over the 1.3 s before the moment the reading belongs to, vacuum stayed within
+ * gas flow), through a first-order lag; V and lag are found from the log by lining up changes of measured and predicted
+ * phi. Steady: over the 1.3 s before the moment the reading belongs to, vacuum stayed within
  * 1.3 inHg (2.6 at a loping idle), throttle within 3 %, speed within 30 %.
  *
  * <p>Fuel on the manifold walls makes a pull read lean for seconds and what follows it read rich, while every gauge
@@ -38,6 +40,14 @@ public final class Observation {
     private static final double VACUUM_SPAN = 1.3 * Units.INHG;
     private static final double THROTTLE_SPAN = 0.03;
     private static final double GAP_S = 0.5;
+    private static final double USUAL_LAG_S = 0.1;
+    private static final double[] LAGS_S = {0.03, 0.045, 0.065, 0.08, 0.1, 0.125, 0.155, 0.2, 0.27, 0.4};
+    /** Exhaust ahead of the sensor over displacement. */
+    private static final double[] VOLUMES = {0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.85, 1.0, 1.25, 1.6, 2.0, 2.5};
+    private static final double USUAL_VOLUME = 0.7;
+    private static final double ALIGNMENT_SPREAD = 0.5;
+    private static final double MOVES = 0.02;
+    private static final int LONGEST_ALIGNMENT = 500_000;
     private static final double EXHAUST_K = 750.0;
     private static final double COLD_K = Units.ZERO_CELSIUS_K + 65.0;
     private static final double LOW_RAIL = 10.05 / Units.PETROL_GAUGE_STOICH;
@@ -66,9 +76,11 @@ public final class Observation {
     private final double idleRad;
     private final double idleVacuumPa;
     private double exhaustM3;
+    private double lagS;
     private WallFilm film;
     private double spikeShare;
     private List<Cell> cells = List.of();
+    private final List<List<Cell>> bankCells = new ArrayList<>(List.of(List.of(), List.of()));
     private final int[] cellOf;
 
     private Observation(DriveLog log, BuildSheet sheet, BooleanSupplier cancelled) {
@@ -219,29 +231,45 @@ public final class Observation {
         return Math.min(1.5, 1.2 * 120.0 / log.rpm()[i] + volumeM3 / gas);
     }
 
+    /**
+     * Exhaust volume and sensor lag by greatest posterior: log normal priors around what exhausts and sensors usually
+     * have, -ln(1 - rho^2)/2 for every half second in which the mixture moved. Each is searched with the other held,
+     * the volume twice. They trade against each other, so that the sum of both delays is known better than either.
+     */
     private void align() {
-        double best = -2;
-        double volume = 0.8 * sheet.engine().displacementM3();
-        exhaustM3 = volume;
-        for (double share = 0.0; share <= 2.5; share += 0.25) {
+        exhaustM3 = volume(USUAL_LAG_S);
+        lagS = mostLikely(LAGS_S, USUAL_LAG_S, lag -> alignment(exhaustM3, lag));
+        exhaustM3 = volume(lagS);
+        // To slow changes a first-order lag is a delay of its own length.
+        index(exhaustM3, lagS, n);
+    }
+
+    private double volume(double lag) {
+        double displacement = sheet.engine().displacementM3();
+        return displacement * mostLikely(VOLUMES, USUAL_VOLUME, v -> alignment(v * displacement, lag));
+    }
+
+    private double mostLikely(double[] values, double usual, DoubleUnaryOperator logLikelihood) {
+        double best = Double.NEGATIVE_INFINITY;
+        double found = usual;
+        for (double v : values) {
             check();
-            double v = share * sheet.engine().displacementM3();
-            double score = alignment(v);
-            if (score > best + 1e-3) {
+            double x = Math.log(v / usual) / ALIGNMENT_SPREAD;
+            double score = logLikelihood.applyAsDouble(v) - 0.5 * x * x;
+            if (score > best) {
                 best = score;
-                volume = v;
+                found = v;
             }
         }
-        exhaustM3 = volume;
-        index(volume);
+        return found;
     }
 
     /** Fills {@link #stateOf}: the sample whose state each reading belongs to. */
-    private void index(double volumeM3) {
+    private void index(double volumeM3, double extraS, int end) {
         double[] t = log.timeS();
         int j = 0;
-        for (int i = 0; i < n; i++) {
-            double d = Double.isNaN(air[i]) ? 0.0 : delayS(i, volumeM3);
+        for (int i = 0; i < end; i++) {
+            double d = Double.isNaN(air[i]) ? 0.0 : delayS(i, volumeM3) + extraS;
             double at = t[i] - d;
             while (j > 0 && t[j] > at) {
                 j--;
@@ -253,23 +281,47 @@ public final class Observation {
         }
     }
 
-    /** Correlation of changes over half a second, measured against predicted one delay earlier. */
-    private double alignment(double volumeM3) {
-        index(volumeM3);
+    /**
+     * How well changes over half a second of the readings follow what a sensor of this lag makes of the prediction one
+     * delay earlier: log likelihood of their correlation, over the first {@link #LONGEST_ALIGNMENT} samples.
+     */
+    private double alignment(double volumeM3, double lag) {
+        int end = Math.min(n, LONGEST_ALIGNMENT);
+        index(volumeM3, 0.0, end);
+        double[] t = log.timeS();
+        int moved = 0;
         int step = Math.max(1, (int) Math.round(0.5 * (n - 1) / Math.max(1.0, log.durationS())));
+        double[] sensed = new double[step + 1];
+        double state = Double.NaN;
+        double usual = 0;
+        double keeps = 1;
         double sxy = 0;
         double sxx = 0;
         double syy = 0;
-        for (int i = step; i < n; i++) {
-            double a = predicted[stateOf[i]] - predicted[stateOf[i - step]];
-            double b = measured[i] - measured[i - step];
-            if (!Double.isNaN(a) && !Double.isNaN(b) && Math.abs(a) < 0.25 && Math.abs(b) < 0.25) {
-                sxy += a * b;
-                sxx += a * a;
-                syy += b * b;
+        for (int i = 0; i < end; i++) {
+            double in = predicted[stateOf[i]];
+            double dt = i == 0 ? 0.0 : t[i] - t[i - 1];
+            // Exact for a step held over dt; a gap starts the sensor anew.
+            if (dt != usual) {
+                usual = dt;
+                keeps = Math.exp(-dt / lag);
+            }
+            state = Double.isNaN(state) || dt > GAP_S ? in : in + (state - in) * keeps;
+            sensed[i % (step + 1)] = state;
+            if (i >= step) {
+                double a = state - sensed[(i + 1) % (step + 1)];
+                double b = measured[i] - measured[i - step];
+                if (!Double.isNaN(a) && !Double.isNaN(b) && Math.abs(b) < 0.25 && Math.abs(a) > MOVES
+                        && Math.abs(a) < 0.25) {
+                    moved++;
+                    sxy += a * b;
+                    sxx += a * a;
+                    syy += b * b;
+                }
             }
         }
-        return sxx <= 0 || syy <= 0 ? 0 : sxy / Math.sqrt(sxx * syy);
+        double rho = sxx <= 0 || syy <= 0 ? 0 : Math.max(0.0, sxy / Math.sqrt(sxx * syy));
+        return -0.5 * moved / step * Math.log(Math.max(1e-6, 1.0 - rho * rho));
     }
 
     private void flag() {
@@ -434,6 +486,10 @@ public final class Observation {
             double dt = i > 0 ? Math.min(t[i] - t[i - 1], 2.0 * usual) : usual;
             double driven = film.asDriven(s);
             g.add(i, dt, s, measured[i] * driven * sensorBias(i), driven - 1.0);
+            if (log.has(Channel.LAMBDA_2)) {
+                g.bank(0, driven * sensorBias(i) / log.lambda()[i]);
+                g.bank(1, driven * sensorBias(i) / log.values(Channel.LAMBDA_2)[i]);
+            }
             cellOf[i] = g.index;
         }
         keep(all);
@@ -547,6 +603,11 @@ public final class Observation {
             cellOf[i] = cellOf[i] < 0 ? -1 : renumber[cellOf[i]];
         }
         cells = List.copyOf(kept);
+        for (int b = 0; b < 2; b++) {
+            int bank = b;
+            bankCells.set(b, all.stream().filter(g -> renumber[g.index] >= 0).flatMap(g -> g.cell(bank).stream())
+                    .toList());
+        }
     }
 
     /** Sums of one cell. */
@@ -562,6 +623,8 @@ public final class Observation {
         private double phi;
         private double phi2;
         private double unsettled;
+        private final double[] bankPhi = new double[2];
+        private final int[] bankCount = new int[2];
         private int runStart = -1;
         private int runLast = -10;
         private int bestLength;
@@ -592,6 +655,20 @@ public final class Observation {
             }
         }
 
+        void bank(int b, double p) {
+            if (!Double.isNaN(p)) {
+                bankPhi[b] += p;
+                bankCount[b]++;
+            }
+        }
+
+        /** The cell as one sensor read it; its scatter is the mean's. */
+        Optional<Cell> cell(int bank) {
+            Cell c = cell();
+            return bankCount[bank] * 2 < count ? Optional.empty()
+                    : Optional.of(c.withPhi(bankPhi[bank] / bankCount[bank]));
+        }
+
         Cell cell() {
             double m = phi / count;
             double var = Math.max(0.0, phi2 / count - m * m) * count / Math.max(1.0, count - 1.0);
@@ -619,6 +696,16 @@ public final class Observation {
     /** {@return steady cells} */
     public List<Cell> cells() {
         return cells;
+    }
+
+    /**
+     * Steady cells as one of two sensors read them.
+     *
+     * @param bank 1 or 2
+     * @return cells that sensor read for at least half of the time; empty with one sensor
+     */
+    public List<Cell> bankCells(int bank) {
+        return bankCells.get(bank - 1);
     }
 
     /**
@@ -695,6 +782,11 @@ public final class Observation {
     /** {@return exhaust volume ahead of the sensor that lines the log up best, m³} */
     public double exhaustVolumeM3() {
         return exhaustM3;
+    }
+
+    /** {@return first-order lag of the sensor that lines the log up best, s} */
+    public double sensorLagS() {
+        return lagS;
     }
 
     /**

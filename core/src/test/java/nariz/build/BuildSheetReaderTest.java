@@ -63,11 +63,11 @@ public class BuildSheetReaderTest {
         BuildSheet s = BuildSheetReader.parse("six.json", Samples.sheet());
         for (Part p : Part.values()) {
             BuildSheet t = p.fit(s, SideName.PRIMARY, 42);
-            assertThat(p.of(t.carburetor().primary())).isEqualTo(42, within(1e-9));
-            assertThat(p.fit(t, SideName.PRIMARY, p.of(s.carburetor().primary())).carburetor().primary())
+            assertThat(p.of(t.carburetor(), SideName.PRIMARY)).isEqualTo(42, within(1e-9));
+            assertThat(p.fit(t, SideName.PRIMARY, p.of(s.carburetor(), SideName.PRIMARY)).carburetor())
                     .usingRecursiveComparison().withComparatorForType(
                             (a, b) -> Math.abs(a - b) < 1e-12 ? 0 : Double.compare(a, b), Double.class)
-                    .isEqualTo(s.carburetor().primary());
+                    .isEqualTo(s.carburetor());
             assertThat(Part.ofKey(p.key())).contains(p);
         }
     }

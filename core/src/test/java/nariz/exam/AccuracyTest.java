@@ -25,7 +25,7 @@ public class AccuracyTest {
         assertThat(a.errors()).isEqualTo(b.errors()).isNotEmpty();
         assertThat(a.healthy()).isEqualTo(b.healthy());
         for (PracticeCase.Misfit e : a.errors()) {
-            assertThat(e.part().of(a.fitted().carburetor().barrels(e.side()))).isEqualTo(e.fitted());
+            assertThat(e.part().of(a.fitted().carburetor(), e.side())).isEqualTo(e.fitted());
             assertThat(e.healthy()).isNotEqualTo(e.fitted());
         }
     }

@@ -7,10 +7,14 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import nariz.advice.Advice;
+import nariz.advice.AdviceJson;
+import nariz.advice.AdviceText;
 import nariz.advice.Analysis;
+import nariz.advice.BankFinding;
 import nariz.advice.Strategy;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
+import nariz.model.Circuit;
 import nariz.sim.DemoDrive;
 import org.testng.annotations.Test;
 
@@ -37,6 +41,22 @@ public class BanksTest {
         assertThat(b.load()).isCloseTo(Math.log(1.06), within(1e-9));
         Advice a = Analysis.of(DemoDrive.sheet(), log, Strategy.BALANCED).advice();
         assertThat(a.notes()).anyMatch(n -> n.startsWith("the second bank reads 6 % leaner than the other under load"));
+    }
+
+    @Test
+    public void eachBankIsEstimatedForItself() {
+        Advice a = Analysis.of(DemoDrive.sheet(), twoSensors(1.06), Strategy.BALANCED).advice();
+        assertThat(a.banks()).extracting(BankFinding::bank).containsExactly(1, 2);
+        Map<Circuit, BankFinding.Interval> one = a.banks().getFirst().circuits();
+        Map<Circuit, BankFinding.Interval> two = a.banks().getLast().circuits();
+        assertThat(one).containsKeys(Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN);
+        double first = one.get(Circuit.IDLE).value() + one.get(Circuit.TRANSFER).value();
+        double second = two.get(Circuit.IDLE).value() + two.get(Circuit.TRANSFER).value();
+        assertThat(first / second).isBetween(1.03, 1.09);
+        assertThat(a.finding(Circuit.MAIN).correction()).isBetween(two.get(Circuit.MAIN).value(),
+                one.get(Circuit.MAIN).value());
+        assertThat(AdviceJson.write(a)).contains("\"bank\" : 2");
+        assertThat(AdviceText.write(a)).contains("Bank 2 alone: idle ");
     }
 
     @Test

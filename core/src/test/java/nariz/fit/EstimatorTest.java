@@ -6,6 +6,11 @@ import static org.assertj.core.api.Assertions.within;
 import nariz.build.BuildSheet;
 import nariz.build.Part;
 import nariz.build.SideName;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
 import nariz.model.Circuit;
 import nariz.sim.DemoDrive;
 import nariz.sim.SimulatedDrive;
@@ -38,6 +43,25 @@ public class EstimatorTest {
         // (66/61)² = 1.17 more jet area; bleed and nozzle take part of it back.
         assertThat(ratio).isBetween(1.06, 1.22);
         assertThat(e.correction(Circuit.IDLE) / honest.correction(Circuit.IDLE)).isEqualTo(1.0, within(0.09));
+    }
+
+    @Test
+    public void mixtureThatGrowsRicherWithAirflowShowsAsSlope() {
+        Slope honest = estimate(DemoDrive.sheet(), DemoDrive.sheet()).mainSlope().orElseThrow();
+        DriveLog log = DemoDrive.drive(DemoDrive.sheet(), 77).log();
+        Observation o = Observation.of(log, DemoDrive.sheet(), () -> false);
+        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
+        log.recorded().forEach(c -> channels.put(c, log.values(c).clone()));
+        for (int i = 0; i < log.size(); i++) {
+            channels.get(Channel.LAMBDA)[i] *= Math.pow(o.airKgPerS(o.stateOf(i)) / 0.06, -0.09);
+        }
+        DriveLog tilted = new DriveLog("tilted", channels, List.of(), 0);
+        Slope s = Estimator.of(Observation.of(tilted, DemoDrive.sheet(), () -> false)).mainSlope().orElseThrow();
+        // 2^0.09 = 1.064, six per cent of all fuel for twice the air; power and transfer explain a part of it as well.
+        assertThat(s.perDoubling() - honest.perDoubling()).isBetween(0.015, 0.10);
+        assertThat(honest.perDoubling() + 0.06).isBetween(s.low(), s.high());
+        assertThat(s.low()).isLessThan(s.perDoubling());
+        assertThat(s.high()).isEqualTo(2 * s.perDoubling() - s.low(), within(1e-9));
     }
 
     @Test

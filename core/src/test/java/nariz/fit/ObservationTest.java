@@ -52,6 +52,31 @@ public class ObservationTest {
     }
 
     @Test
+    public void readingsOfASlowerSensorBelongToEarlierStates() {
+        double[] slow = DEMO.log().lambda().clone();
+        double state = slow[0];
+        for (int i = 0; i < slow.length; i++) {
+            if (!Double.isNaN(slow[i])) {
+                state += (1 / slow[i] - state) * (1 - Math.exp(-0.05 / 0.3));
+                slow[i] = 1 / state;
+            }
+        }
+        Observation usual = observe(DEMO.log());
+        Observation late = observe(with(Channel.LAMBDA, i -> slow[i]));
+        assertThat(usual.sensorLagS()).isBetween(0.03, 0.16);
+        // Lag and exhaust volume trade against each other; together they must make up for most of 0.3 s.
+        double shift = 0;
+        int n = 0;
+        for (int i = 200; i < slow.length; i++) {
+            if (usual.flag(i) == Flag.STEADY) {
+                shift += DEMO.log().timeS()[usual.stateOf(i)] - DEMO.log().timeS()[late.stateOf(i)];
+                n++;
+            }
+        }
+        assertThat(shift / n).isBetween(0.05, 0.4);
+    }
+
+    @Test
     public void coldRunningNeverCounts() {
         Observation o = observe(with(Channel.COOLANT, i -> i < 4000 ? 320 : 360));
         for (int i = 0; i < 4000; i++) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import nariz.advice.Advice;
+import nariz.advice.BankFinding;
 import nariz.advice.Blame;
 import nariz.advice.Change;
 import nariz.advice.CircuitFinding;
@@ -79,6 +80,14 @@ public record StopWords(Status state, String sentence, String confidence, List<C
         List<String> parts = new ArrayList<>();
         parts.add(String.format(Locale.ROOT, "Delivers %.2f of what the sheet says (%.2f to %.2f, 90 %%)",
                 f.correction(), f.low(), f.high()));
+        f.slope().ifPresent(s -> parts.add(String.format(Locale.ROOT, "%+.0f %% for twice the air (%+.0f to %+.0f)",
+                100 * s.perDoubling(), 100 * s.low(), 100 * s.high())));
+        for (BankFinding b : a.banks()) {
+            BankFinding.Interval k = b.circuits().get(f.circuit());
+            if (k != null) {
+                parts.add(String.format(Locale.ROOT, "bank %d alone %.2f", b.bank(), k.value()));
+            }
+        }
         a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability() >= 0.05).findFirst()
                 .ifPresent(h -> parts.add(h.label() + ": " + h.percent() + " %"));
         if (!f.confoundedWith().isEmpty() && (!changes.isEmpty() || f.status() == Status.IN_DOUBT)) {
