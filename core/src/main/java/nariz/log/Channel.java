@@ -1,52 +1,80 @@
 package nariz.log;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import nariz.units.Units;
 
 /** A recorded quantity, the header words that name it, the units it may come in and the range it can have. */
 public enum Channel {
     /** Time from the start, s. */
-    TIME("time_s", "time", "s", -1e9, 1e12, List.of("time", "t", "timestamp", "elapsed"),
-            List.of(new Unit("s", 1, 0), new Unit("sec", 1, 0), new Unit("ms", 1e-3, 0))),
+    TIME("time_s", "time", "s", -1e9, 1e12, List.of("time", "t", "timestamp", "elapsed", "elapsedtime", "seconds",
+            "tiempo", "hora", "zeit", "uhrzeit", "temps", "heure", "tempo"),
+            List.of(new Unit("s", 1, 0), new Unit("sec", 1, 0), new Unit("seg", 1, 0), new Unit("sek", 1, 0),
+                    new Unit("ms", 1e-3, 0), new Unit("msec", 1e-3, 0), new Unit("us", 1e-6, 0),
+                    new Unit("min", 60, 0))),
     /** Engine speed, rpm. */
-    RPM("rpm", "engine speed", "rpm", 0, 15000, List.of("rpm", "enginespeed", "engine"),
-            List.of(new Unit("rpm", 1, 0), new Unit("1/min", 1, 0))),
+    RPM("rpm", "engine speed", "rpm", 0, 15000, List.of("rpm", "enginespeed", "engine", "enginerpm", "revs", "tach",
+            "revoluciones", "regimen", "vueltas", "drehzahl", "motordrehzahl", "regime", "regimemoteur", "giri"),
+            List.of(new Unit("rpm", 1, 0), new Unit("1/min", 1, 0), new Unit("min-1", 1, 0), new Unit("u/min", 1, 0),
+                    new Unit("upm", 1, 0), new Unit("tr/min", 1, 0), new Unit("r/min", 1, 0),
+                    new Unit("krpm", 1000, 0))),
     /** Manifold vacuum under ambient, Pa. */
-    VACUUM("vacuum_inHg", "manifold vacuum", "inHg", -8e3, 110e3, List.of("vacuum", "vac", "manifoldvacuum"),
+    VACUUM("vacuum_inHg", "manifold vacuum", "inHg", -8e3, 110e3, List.of("vacuum", "vac", "manifoldvacuum", "vacio",
+            "depresion", "unterdruck", "saugrohrunterdruck", "depression", "vide", "vuoto"),
             List.of(new Unit("inhg", Units.INHG, 0), new Unit("kpa", 1e3, 0), new Unit("mbar", 100, 0),
-                    new Unit("hpa", 100, 0), new Unit("psi", 6894.757, 0))),
+                    new Unit("hpa", 100, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
+                    new Unit("mmhg", 133.3224, 0), new Unit("cmhg", 1333.224, 0), new Unit("pa", 1, 0),
+                    new Unit("kpa gauge", -1e3, 0), new Unit("mbar gauge", -100, 0),
+                    new Unit("psi gauge", -6894.757, 0), new Unit("inhg gauge", -Units.INHG, 0),
+                    new Unit("bar gauge", -1e5, 0))),
     /** Absolute manifold pressure, Pa; the reader turns it into vacuum. */
-    MAP("map_kPa", "manifold pressure", "kPa", 1e3, 120e3, List.of("map", "manifoldpressure"),
+    MAP("map_kPa", "manifold pressure", "kPa", 1e3, 120e3, List.of("map", "manifoldpressure", "manifoldabs",
+            "manifoldabsolutepressure", "presioncolector", "presionadmision", "saugrohrdruck", "ladedruck",
+            "pressionadmission", "pressioncollecteur"),
             List.of(new Unit("kpa", 1e3, 0), new Unit("inhg", Units.INHG, 0), new Unit("mbar", 100, 0),
-                    new Unit("hpa", 100, 0), new Unit("psi", 6894.757, 0))),
+                    new Unit("hpa", 100, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
+                    new Unit("mmhg", 133.3224, 0), new Unit("pa", 1, 0))),
     /** Lambda from the first sensor. */
-    LAMBDA("lambda", "lambda", "", 0.3, 4, List.of("lambda", "lam", "lambda1"), List.of(new Unit("", 1, 0))),
+    LAMBDA("lambda", "lambda", "", 0.3, 4, List.of("lambda", "lam", "lambda1", "lambdaleft", "lambdabank1"),
+            List.of(new Unit("", 1, 0))),
     /** Air-fuel ratio from the first sensor; the reader turns it into lambda. */
-    AFR("afr", "AFR", "", 3, 60, List.of("afr", "afr1", "airfuelratio"), List.of(new Unit("", 1, 0))),
+    AFR("afr", "AFR", "", 3, 60, List.of("afr", "afr1", "airfuelratio", "airfuel", "afrleft", "afrbank1", "mezcla",
+            "relacionairecombustible", "gemisch", "luftkraftstoffverhaeltnis", "richesse"),
+            List.of(new Unit("", 1, 0))),
     /** Lambda from the second sensor. */
-    LAMBDA_2("lambda2", "second lambda", "", 0.3, 4, List.of("lambda2"), List.of(new Unit("", 1, 0))),
+    LAMBDA_2("lambda2", "second lambda", "", 0.3, 4, List.of("lambda2", "lambdaright", "lambdabank2"),
+            List.of(new Unit("", 1, 0))),
     /** Air-fuel ratio from the second sensor; the reader turns it into lambda. */
-    AFR_2("afr2", "second AFR", "", 3, 60, List.of("afr2"), List.of(new Unit("", 1, 0))),
+    AFR_2("afr2", "second AFR", "", 3, 60, List.of("afr2", "afrright", "afrbank2"), List.of(new Unit("", 1, 0))),
     /** Throttle, 0 at the idle stop to 1 wide open. */
-    THROTTLE("tps_pct", "throttle", "%", -0.1, 1.1, List.of("tps", "throttle", "throttleposition"),
+    THROTTLE("tps_pct", "throttle", "%", -0.1, 1.1, List.of("tps", "throttle", "throttleposition", "mariposa",
+            "acelerador", "drosselklappe", "papillon", "farfalla"),
             List.of(new Unit("pct", 0.01, 0), new Unit("%", 0.01, 0), new Unit("percent", 0.01, 0))),
     /** Road speed, m/s. */
-    SPEED("speed_kmh", "road speed", "km/h", -1, 150, List.of("speed", "roadspeed", "vehiclespeed"),
+    SPEED("speed_kmh", "road speed", "km/h", -1, 150, List.of("speed", "roadspeed", "vehiclespeed", "gpsspeed",
+            "velocidad", "geschwindigkeit", "vitesse", "velocita"),
             List.of(new Unit("kmh", 1 / 3.6, 0), new Unit("km/h", 1 / 3.6, 0), new Unit("kph", 1 / 3.6, 0),
-                    new Unit("mph", 0.44704, 0), new Unit("m/s", 1, 0))),
+                    new Unit("mph", 0.44704, 0), new Unit("m/s", 1, 0), new Unit("ms-1", 1, 0))),
     /** Coolant temperature, K. */
-    COOLANT("coolant_C", "coolant", "°C", 200, 450, List.of("coolant", "coolanttemperature", "ect", "water"),
+    COOLANT("coolant_C", "coolant", "°C", 200, 450, List.of("coolant", "coolanttemperature", "coolanttemp", "ect",
+            "clt", "water", "watertemp", "refrigerante", "temperaturaagua", "kuehlwasser", "kuhlwasser", "wassertemperatur",
+            "eau", "temperatureeau"),
             List.of(new Unit("c", 1, Units.ZERO_CELSIUS_K), new Unit("degc", 1, Units.ZERO_CELSIUS_K),
-                    new Unit("°c", 1, Units.ZERO_CELSIUS_K),
+                    new Unit("°c", 1, Units.ZERO_CELSIUS_K), new Unit("celsius", 1, Units.ZERO_CELSIUS_K),
                     new Unit("f", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0),
-                    new Unit("degf", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0))),
+                    new Unit("°f", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0),
+                    new Unit("degf", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0), new Unit("k", 1, 0))),
     /** Air the engine draws, kg/s. */
-    AIRFLOW("airflow_gs", "airflow", "g/s", 0, 2, List.of("airflow", "maf", "massairflow", "airmass"),
+    AIRFLOW("airflow_gs", "airflow", "g/s", 0, 2, List.of("airflow", "maf", "massairflow", "airmass", "caudalaire",
+            "luftmasse", "debitair"),
             List.of(new Unit("kg/h", 1 / 3600.0, 0), new Unit("kgh", 1 / 3600.0, 0), new Unit("kg/s", 1, 0),
                     new Unit("g/s", 1e-3, 0), new Unit("gs", 1e-3, 0), new Unit("lb/min", 0.45359237 / 60, 0))),
     /** Fuel pressure over ambient, Pa. */
     FUEL_PRESSURE("fuel_pressure_kPa", "fuel pressure", "kPa", 0, 150e3,
-            List.of("fuelpressure", "fuelpress", "petrolpressure"),
+            List.of("fuelpressure", "fuelpress", "petrolpressure", "presioncombustible", "kraftstoffdruck",
+                    "pressionessence"),
             List.of(new Unit("kpa", 1e3, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
                     new Unit("mbar", 100, 0)));
 
@@ -102,6 +130,32 @@ public enum Channel {
     /** {@return units a header may name; the first is not a default where there are several} */
     public List<Unit> units() {
         return units;
+    }
+
+    /**
+     * Finds a channel by the name it has in profiles: its constant in lower case with hyphens.
+     *
+     * @param key for example {@code lambda-2}
+     * @return the channel, or empty
+     */
+    public static Optional<Channel> ofKey(String key) {
+        return Arrays.stream(values()).filter(c -> c.key().equals(key)).findFirst();
+    }
+
+    /** {@return its name in profiles} */
+    public String key() {
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /**
+     * Finds a unit of this channel.
+     *
+     * @param spelling as in a header, letter case ignored
+     * @return the unit, or empty
+     */
+    public Optional<Unit> unit(String spelling) {
+        String s = spelling.trim().toLowerCase(Locale.ROOT);
+        return units.stream().filter(u -> u.name().equals(s)).findFirst();
     }
 
     /**

@@ -1,92 +1,295 @@
 package nariz.log;
 
+import java.text.Normalizer;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import nariz.build.InputProblem;
 
-/** Which column carries which channel, from a header line such as {@code time_s,rpm,vacuum_inHg,afr}. */
+/**
+ * What the columns of a table carry: by header words in several languages, by units in the header or in a row of their
+ * own, and, where asked to guess, by the range of the numbers.
+ */
 final class HeaderMatch {
-    /** One recognised column. */
-    record Column(int index, String title, Channel channel, Channel.Unit unit) {
-    }
+    private static final List<String> EVENTS = List.of("event", "events", "marker", "mark", "lap", "marca", "evento",
+            "marke", "ereignis", "repere", "evenement");
+    private static final List<String> RATIOS = List.of("phi", "equivalenceratio", "equivratio", "eqr");
+    private static final double CLEAR_SHARE = 0.6;
 
     private HeaderMatch() {
     }
 
-    static List<Column> match(String source, long line, List<String> titles) {
-        List<Column> columns = new ArrayList<>();
+    /** A header split into its word and its unit. */
+    private record Title(String word, String unit) {
+        static Title of(String title, String unitBelow) {
+            String plain = Normalizer.normalize(title.trim().toLowerCase(Locale.ROOT).replace("λ", "lambda")
+                    .replace("ß", "ss").replace("ø", "o"), Normalizer.Form.NFD).replaceAll("\\p{M}", "")
+                    .replace("]", ")").replace("[", "(");
+            int open = plain.indexOf('(');
+            int bar = plain.lastIndexOf('_');
+            int slash = plain.indexOf(" in ");
+            if (open >= 0) {
+                return new Title(squeeze(plain.substring(0, open)),
+                        plain.substring(open + 1).replace(")", "").trim());
+            }
+            if (!unitBelow.isBlank()) {
+                return new Title(squeeze(plain), unitBelow.trim().toLowerCase(Locale.ROOT).replace("[", "")
+                        .replace("]", "").replace("(", "").replace(")", ""));
+            }
+            if (slash > 0 && !names(squeeze(plain))) {
+                return new Title(squeeze(plain.substring(0, slash)), plain.substring(slash + 4).trim());
+            }
+            if (bar > 0 && !names(squeeze(plain))) {
+                return new Title(squeeze(plain.substring(0, bar)), plain.substring(bar + 1));
+            }
+            return new Title(squeeze(plain), "");
+        }
+
+        private static String squeeze(String s) {
+            return s.replaceAll("[^a-z0-9]", "");
+        }
+    }
+
+    private static boolean names(String word) {
+        return channel(word).isPresent() || EVENTS.contains(word) || RATIOS.contains(word);
+    }
+
+    private static Optional<Channel> channel(String word) {
+        return Arrays.stream(Channel.values()).filter(c -> c.words().contains(word)).findFirst();
+    }
+
+    /** How many fields of a row name something known. */
+    static int known(List<String> titles) {
+        int n = 0;
+        for (String t : titles) {
+            n += names(Title.of(t, "").word()) ? 1 : 0;
+        }
+        return n;
+    }
+
+    /** Whether the row under the header names units: no number in it, and a unit of its channel under some header. */
+    static boolean unitsRow(List<String> titles, List<String> row) {
+        int units = 0;
+        for (int i = 0; i < row.size(); i++) {
+            String u = row.get(i).trim();
+            if (!Double.isNaN(Cells.number(u)) || Cells.clock(u)) {
+                return false;
+            }
+            if (i < titles.size() && !u.isEmpty()) {
+                Title t = Title.of(titles.get(i), u);
+                units += channel(t.word()).flatMap(c -> c.unit(t.unit())).isPresent() ? 1 : 0;
+            }
+        }
+        return units > 0;
+    }
+
+    /** The field with event marks, -1 for none. */
+    static int events(List<String> titles) {
         for (int i = 0; i < titles.size(); i++) {
-            Optional<Column> c = column(source, line, i, titles.get(i));
+            if (EVENTS.contains(Title.of(titles.get(i), "").word())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** Columns that header and units name; what is unclear is refused with its place. */
+    static List<ColumnPlan> strict(Table t) {
+        List<ColumnPlan> columns = new ArrayList<>();
+        for (int i = 0; i < t.titles().size(); i++) {
+            Optional<ColumnPlan> c = named(t, i);
             if (c.isPresent()) {
-                rejectTwice(source, line, columns, c.get());
+                rejectTwice(t, columns, c.get());
                 columns.add(c.get());
             }
         }
         return columns;
     }
 
-    private static void rejectTwice(String source, long line, List<Column> columns, Column c) {
-        for (Column other : columns) {
+    private static void rejectTwice(Table t, List<ColumnPlan> columns, ColumnPlan c) {
+        for (ColumnPlan other : columns) {
             if (other.channel() == c.channel()) {
-                throw new InputProblem(source, line, c.index() + 1, c.title(),
+                throw new InputProblem(t.source(), t.headerLine(), c.index() + 1, c.title(),
                         "a second column for " + c.channel().label() + " (the first is \"" + other.title() + "\")",
                         "Keep one, or name the other sensor afr2 or lambda2.");
             }
         }
     }
 
-    private static Optional<Column> column(String source, long line, int index, String title) {
-        String plain = title.trim().toLowerCase(Locale.ROOT).replace("]", ")").replace("[", "(");
-        String name = plain;
-        String unit = "";
-        int open = plain.indexOf('(');
-        int bar = plain.lastIndexOf('_');
-        if (open >= 0) {
-            name = plain.substring(0, open);
-            unit = plain.substring(open + 1).replace(")", "").trim();
-        } else if (bar > 0 && !known(squeeze(plain))) {
-            name = plain.substring(0, bar);
-            unit = plain.substring(bar + 1);
+    private static Optional<ColumnPlan> named(Table t, int i) {
+        String title = t.titles().get(i).trim();
+        Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
+        if (RATIOS.contains(name.word())) {
+            return Optional.of(new ColumnPlan(i, title, Channel.LAMBDA, "1/lambda", new Scale.Reciprocal(1.0),
+                    ColumnPlan.Certainty.SURE, "the header says so"));
         }
-        String word = squeeze(name);
-        for (Channel c : Channel.values()) {
-            if (c.words().contains(word)) {
-                return Optional.of(new Column(index, title.trim(), c, unit(source, line, index, title, c, unit)));
-            }
-        }
-        return Optional.empty();
+        Optional<Channel> c = channel(name.word());
+        return c.map(x -> sure(i, title, x, unit(t, i, title, x, name.unit())));
     }
 
-    private static boolean known(String word) {
-        for (Channel c : Channel.values()) {
-            if (c.words().contains(word)) {
-                return true;
-            }
-        }
-        return false;
+    private static ColumnPlan sure(int i, String title, Channel c, Channel.Unit u) {
+        return new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
+                ColumnPlan.Certainty.SURE, "the header says so");
     }
 
-    private static Channel.Unit unit(String source, long line, int index, String title, Channel c, String unit) {
-        for (Channel.Unit u : c.units()) {
-            if (u.name().equals(unit)) {
-                return u;
-            }
+    /** Channels that are taken without a unit: plain numbers, and those everybody logs alike. */
+    private static boolean plain(Channel c, String unit) {
+        return switch (c) {
+            case AFR, AFR_2, LAMBDA, LAMBDA_2, RPM -> true;
+            case TIME, THROTTLE -> unit.isEmpty();
+            default -> false;
+        };
+    }
+
+    private static Channel.Unit unit(Table t, int index, String title, Channel c, String unit) {
+        Optional<Channel.Unit> named = c.unit(unit);
+        if (named.isPresent()) {
+            return named.get();
         }
-        boolean plainNumber = c == Channel.AFR || c == Channel.AFR_2 || c == Channel.LAMBDA || c == Channel.LAMBDA_2;
-        if (plainNumber || c == Channel.RPM || (unit.isEmpty() && c == Channel.TIME)
-                || (unit.isEmpty() && c == Channel.THROTTLE)) {
+        if (plain(c, unit)) {
             return c.units().getFirst();
         }
         List<String> names = c.units().stream().map(Channel.Unit::name).toList();
-        throw new InputProblem(source, line, index + 1, title.trim(),
+        throw new InputProblem(t.source(), t.headerLine(), index + 1, title,
                 unit.isEmpty() ? "no unit for " + c.label() : "the unit \"" + unit + "\" for " + c.label(),
                 "Put the unit in the header, for example " + c.header() + " (units: " + String.join(", ", names)
                         + ").");
     }
 
-    private static String squeeze(String s) {
-        return s.replaceAll("[^a-z0-9]", "");
+    /** Columns as well as can be told, each with how sure that is; a channel is given to one column only. */
+    static List<ColumnPlan> propose(Table t) {
+        List<ColumnPlan> out = new ArrayList<>();
+        for (int i = 0; i < t.titles().size(); i++) {
+            likely(t, i).filter(c -> free(out, c)).ifPresent(out::add);
+        }
+        for (int i = 0; i < t.width(); i++) {
+            int index = i;
+            if (out.stream().noneMatch(c -> c.index() == index) && i != events(t.titles())) {
+                guess(t, i).filter(c -> free(out, c)).ifPresent(out::add);
+            }
+        }
+        return out;
+    }
+
+    private static boolean free(List<ColumnPlan> out, ColumnPlan c) {
+        return out.stream().noneMatch(o -> o.channel() == c.channel());
+    }
+
+    private static Optional<ColumnPlan> likely(Table t, int i) {
+        String title = t.titles().get(i).trim();
+        Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
+        Optional<Channel> c = channel(name.word());
+        if (c.isEmpty() || (c.get().unit(name.unit()).isEmpty() && !plain(c.get(), name.unit()))) {
+            return c.flatMap(x -> byRange(t, i, title, x));
+        }
+        if (c.get() == Channel.TIME && name.unit().isEmpty()) {
+            return Optional.of(time(t, i, title));
+        }
+        return named(t, i);
+    }
+
+    /** A time without a unit: steps of tens and hundreds are milliseconds. */
+    private static ColumnPlan time(Table t, int i, String title) {
+        double[] v = t.numbers(i);
+        double[] steps = new double[Math.max(0, v.length - 1)];
+        for (int k = 0; k < steps.length; k++) {
+            steps[k] = v[k + 1] - v[k];
+        }
+        double step = middle(steps);
+        ColumnPlan s = sure(i, title, Channel.TIME, Channel.TIME.units().getFirst());
+        return step >= 5 && step == Math.rint(step) ? new ColumnPlan(i, title, Channel.TIME, "ms",
+                new Scale.Linear(1e-3, 0), ColumnPlan.Certainty.LIKELY, "its steps are those of milliseconds") : s;
+    }
+
+    /** The unit in which the numbers make sense. */
+    private static Optional<ColumnPlan> byRange(Table t, int i, String title, Channel c) {
+        double[] v = t.numbers(i);
+        double top = high(v);
+        double low = low(v);
+        if (Double.isNaN(top)) {
+            return Optional.empty();
+        }
+        String unit = switch (c) {
+            case VACUUM -> low < -3 ? (low < -150 ? "mbar gauge" : "kpa gauge") : top <= 31 ? "inhg"
+                    : top <= 105 ? "kpa" : "mbar";
+            case MAP -> top <= 1.3 ? "bar" : top <= 18 ? "psi" : top <= 34 ? "inhg" : top <= 120 ? "kpa" : "mbar";
+            case SPEED -> "km/h";
+            case COOLANT -> top > 130 ? "f" : "c";
+            case FUEL_PRESSURE -> top < 1.5 ? "bar" : top < 15 ? "psi" : "kpa";
+            case AIRFLOW -> "g/s";
+            default -> c.units().getFirst().name();
+        };
+        Channel.Unit u = c.unit(unit).orElseThrow();
+        return Optional.of(new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
+                ColumnPlan.Certainty.LIKELY, "the header names it; the unit is the one its numbers fit"));
+    }
+
+    /** By the numbers alone. */
+    private static Optional<ColumnPlan> guess(Table t, int i) {
+        double[] v = t.numbers(i);
+        String title = i < t.titles().size() ? t.titles().get(i).trim() : "column " + (i + 1);
+        if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < CLEAR_SHARE * v.length || v.length < 3) {
+            boolean clock = !v(t, i).isEmpty() && v(t, i).stream().filter(Cells::clock).count() > CLEAR_SHARE * v.length;
+            return clock ? Optional.of(guessed(i, title, Channel.TIME, "s", "clock times")) : Optional.empty();
+        }
+        double middle = middle(v);
+        double top = high(v);
+        double low = low(v);
+        if (rises(v)) {
+            return Optional.of(guessed(i, title, Channel.TIME, v.length > 1 && v[1] - v[0] >= 5 ? "ms" : "s",
+                    "numbers that rise in every row"));
+        }
+        if (middle > 9.5 && middle < 18 && low > 7 && top < 26) {
+            return Optional.of(guessed(i, title, Channel.AFR, "", "numbers around 14"));
+        }
+        if (middle > 0.65 && middle < 1.3 && low > 0.4 && top < 2.6) {
+            return Optional.of(guessed(i, title, Channel.LAMBDA, "", "numbers around 1"));
+        }
+        if (middle > 500 && top < 12000 && top > 1.2 * low) {
+            return Optional.of(guessed(i, title, Channel.RPM, "rpm", "numbers of hundreds and thousands"));
+        }
+        if (low >= -1 && top > 8 && top <= 30) {
+            return Optional.of(guessed(i, title, Channel.VACUUM, "inhg", "numbers up to 30"));
+        }
+        return low >= 8 && top > 60 && top < 115 ? Optional.of(guessed(i, title, Channel.MAP, "kpa",
+                "numbers up to a barometer in kPa")) : Optional.empty();
+    }
+
+    private static List<String> v(Table t, int i) {
+        return t.texts(i);
+    }
+
+    private static ColumnPlan guessed(int i, String title, Channel c, String unit, String because) {
+        Channel.Unit u = c.unit(unit).orElseThrow();
+        return new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
+                ColumnPlan.Certainty.GUESS, because);
+    }
+
+    private static boolean rises(double[] v) {
+        for (int k = 1; k < v.length; k++) {
+            if (!(v[k] > v[k - 1])) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static double middle(double[] v) {
+        return quantile(v, 0.5);
+    }
+
+    private static double high(double[] v) {
+        return quantile(v, 0.995);
+    }
+
+    private static double low(double[] v) {
+        return quantile(v, 0.005);
+    }
+
+    private static double quantile(double[] v, double q) {
+        double[] s = Arrays.stream(v).filter(x -> !Double.isNaN(x)).sorted().toArray();
+        return s.length == 0 ? Double.NaN : s[(int) Math.min(s.length - 1, q * s.length)];
     }
 }

@@ -15,17 +15,17 @@ final class LogPlausibility {
     private LogPlausibility() {
     }
 
-    static void check(String source, long line, List<HeaderMatch.Column> columns, DriveLog log, BuildSheet sheet) {
+    static void check(String source, long line, List<ColumnPlan> columns, DriveLog log, BuildSheet sheet) {
         rejectEmpty(source, line, columns, log.rpm(), Channel.RPM, null);
         rejectEmpty(source, line, columns, log.vacuumPa(), Channel.VACUUM, Channel.MAP);
         rejectEmpty(source, line, columns, log.lambda(), Channel.LAMBDA, Channel.AFR);
-        HeaderMatch.Column rpm = find(columns, Channel.RPM, null);
+        ColumnPlan rpm = find(columns, Channel.RPM, null);
         double turning = quantile(log.rpm(), 0.9);
         if (turning < 300) {
             throw problem(source, line, rpm, "speeds of mostly under " + Quantity.trim(turning, 0) + " rpm",
                     "No engine runs that slowly; are two columns swapped, or is this in thousands?");
         }
-        HeaderMatch.Column vacuum = find(columns, Channel.VACUUM, Channel.MAP);
+        ColumnPlan vacuum = find(columns, Channel.VACUUM, Channel.MAP);
         double ambient = sheet.ambient().pressurePa();
         double most = quantile(log.vacuumPa(), 0.999);
         if (most > ambient) {
@@ -53,9 +53,9 @@ final class LogPlausibility {
         lambda(source, line, columns, log, sheet);
     }
 
-    private static void lambda(String source, long line, List<HeaderMatch.Column> columns, DriveLog log,
+    private static void lambda(String source, long line, List<ColumnPlan> columns, DriveLog log,
             BuildSheet sheet) {
-        HeaderMatch.Column c = find(columns, Channel.LAMBDA, Channel.AFR);
+        ColumnPlan c = find(columns, Channel.LAMBDA, Channel.AFR);
         double middle = quantile(log.lambda(), 0.5);
         if (middle > 0.6 && middle < 1.5) {
             return;
@@ -98,7 +98,7 @@ final class LogPlausibility {
         return loadSlope(log) > 0.25;
     }
 
-    private static boolean looksLikeVacuum(DriveLog log, HeaderMatch.Column c) {
+    private static boolean looksLikeVacuum(DriveLog log, ColumnPlan c) {
         return c.channel() == Channel.MAP && loadSlope(log) > 0.25;
     }
 
@@ -149,7 +149,7 @@ final class LogPlausibility {
         return n < 10 || vx <= 0 || vy <= 0 ? 0.0 : (sxy - sx * sy / n) / Math.sqrt(vx * vy);
     }
 
-    private static void rejectEmpty(String source, long line, List<HeaderMatch.Column> columns, double[] v, Channel a,
+    private static void rejectEmpty(String source, long line, List<ColumnPlan> columns, double[] v, Channel a,
             Channel b) {
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < v.length / 2) {
             throw problem(source, line, find(columns, a, b), "a column that is more than half empty",
@@ -157,11 +157,11 @@ final class LogPlausibility {
         }
     }
 
-    private static HeaderMatch.Column find(List<HeaderMatch.Column> columns, Channel a, Channel b) {
+    private static ColumnPlan find(List<ColumnPlan> columns, Channel a, Channel b) {
         return columns.stream().filter(c -> c.channel() == a || c.channel() == b).findFirst().orElseThrow();
     }
 
-    private static InputProblem problem(String source, long line, HeaderMatch.Column c, String found, String wanted) {
+    private static InputProblem problem(String source, long line, ColumnPlan c, String found, String wanted) {
         return new InputProblem(source, line, c.index() + 1, c.title(), found, wanted);
     }
 

@@ -1,39 +1,38 @@
 package nariz.log;
 
-import de.siegmar.fastcsv.reader.CommentStrategy;
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.CsvRecord;
-import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.io.Reader;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
+import java.util.function.LongConsumer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import nariz.build.BuildSheet;
 import nariz.build.InputProblem;
 import nariz.units.Quantity;
-import nariz.units.Units;
 
 /**
- * Reads a drive log from delimited text: comma, semicolon or tab; a header line that names columns and units; comment
- * lines that start with {@code #}; UTF-8.
+ * Reads drive logs: delimited text (comma, semicolon, tab; decimal point or comma; UTF-8, UTF-16, Latin-1) and
+ * spreadsheets (.xlsx, .ods). Lines above the header, a row of units below it and comment lines that start with
+ * {@code #} are understood.
  *
- * <p>Needed: time, engine speed, manifold vacuum (or absolute pressure) and lambda or AFR. AFR is taken on the petrol
- * scale (lambda times 14.7), as gauges show it whatever the fuel. A cell that is no number or cannot be true becomes
- * NaN, a row that is short or goes back in time is left out; each is listed with line and column. When more than one
- * cell in five of a needed column is unusable, or the numbers cannot be what their header says, the file is refused
- * with the first such place.
+ * <p>Needed: time (seconds, milliseconds, clock time, or a sample rate), engine speed, manifold vacuum (or absolute
+ * pressure) and lambda or AFR. AFR is taken on the petrol scale (lambda times 14.7), as gauges show it whatever the
+ * fuel. A cell that is no number or cannot be true becomes NaN, a row that is short or repeats a time is left out, a
+ * clock that steps back goes on from where it was; each is listed with line and column. When more than one cell in five
+ * of a needed column is unusable, or the numbers cannot be what their header says, the file is refused with the first
+ * such place.
+ *
+ * <p>{@link #propose} says what the columns of a file seem to mean, guessing where the header does not say; a plan the
+ * user agreed to is passed to {@link #record}. Without one nothing is guessed.
  */
 public final class LogReader {
     private static final int LISTED = 300;
@@ -41,27 +40,56 @@ public final class LogReader {
     private static final double WORST_SHARE = 0.2;
     private static final double SHORTEST_S = 10.0;
     private static final int FEWEST = 50;
+    private static final double DAY_S = 86400.0;
+    /** More steps back than this, and more than one in a hundred rows, are no clock. */
+    private static final int MOST_STEPS = 5;
+    private static final Pattern RATE = Pattern.compile(
+            "(?i).*(?:rate|frequency|frecuencia|abtastrate|frequence)[^0-9]{0,20}([0-9]+(?:[.,][0-9]+)?)\\s*hz.*");
 
-    private final String source;
-    private final BuildSheet sheet;
+    private final Table table;
+    private final Plan plan;
     private final BooleanSupplier cancelled;
+    private final LongConsumer progress;
     private final List<LogProblem> problems = new ArrayList<>();
+    private final List<Recording.Mark> marks = new ArrayList<>();
     private long problemCount;
-    private List<HeaderMatch.Column> columns = List.of();
-    private int width;
-    private long headerLine;
-    private DoubleList[] data = {};
-    private long[] badCells = {};
-    private LogProblem[] firstBad = {};
+    private final ColumnPlan[] columns;
+    private final Column[] data;
+    private final long[] badCells;
+    private final LogProblem[] firstBad;
+    private final Column time = new Column();
+    private final int needed;
+    private final int timeAt;
+    private double offsetS;
+    private double candidateS = Double.NaN;
+    private double lastS = Double.NEGATIVE_INFINITY;
+    private double usualS;
+    private int stepsBack;
+    private double startClockS = Double.NaN;
+    private long row;
 
-    private LogReader(String source, BuildSheet sheet, BooleanSupplier cancelled) {
-        this.source = source;
-        this.sheet = sheet;
+    private LogReader(Table table, Plan plan, BooleanSupplier cancelled, LongConsumer progress) {
+        this.table = table;
+        this.plan = plan;
         this.cancelled = cancelled;
+        this.progress = progress;
+        columns = plan.columns().toArray(ColumnPlan[]::new);
+        data = new Column[columns.length];
+        badCells = new long[columns.length];
+        firstBad = new LogProblem[columns.length];
+        int t = -1;
+        int last = -1;
+        for (int i = 0; i < columns.length; i++) {
+            data[i] = new Column();
+            t = columns[i].channel() == Channel.TIME ? i : t;
+            last = Math.max(last, columns[i].index());
+        }
+        timeAt = t;
+        needed = last + 1;
     }
 
     /**
-     * Reads a file.
+     * Reads a drive, guessing nothing.
      *
      * @param file the log
      * @param sheet the build it was recorded on; gives fuel and barometer
@@ -73,30 +101,25 @@ public final class LogReader {
     }
 
     /**
-     * Reads a file, giving up when told to.
+     * Reads a drive, guessing nothing, giving up when told to.
      *
      * @param file the log
      * @param sheet the build it was recorded on
      * @param cancelled asked now and then; true ends the reading
      * @return the drive
      * @throws InputProblem when it cannot be used
-     * @throws java.util.concurrent.CancellationException when cancelled
+     * @throws CancellationException when cancelled
      */
     public static DriveLog read(Path file, BuildSheet sheet, BooleanSupplier cancelled) {
         String name = String.valueOf(file.getFileName());
-        try (InputStream in = Files.newInputStream(file)) {
-            return read(name, in, sheet, cancelled);
-        } catch (IOException | UncheckedIOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
-        }
+        return fromFile(file, in -> read(name, in, sheet, cancelled));
     }
 
     /**
-     * Reads a stream.
+     * Reads a drive from a stream, guessing nothing.
      *
      * @param name name for messages
-     * @param in UTF-8 text; not closed
+     * @param in the bytes of a file; not closed
      * @param sheet the build it was recorded on
      * @param cancelled asked now and then; true ends the reading
      * @return the drive
@@ -105,172 +128,271 @@ public final class LogReader {
      */
     public static DriveLog read(String name, InputStream in, BuildSheet sheet, BooleanSupplier cancelled)
             throws IOException {
+        return drive(record(name, in, null, cancelled, n -> { }), sheet);
+    }
+
+    /**
+     * A recording as a drive, once it is long enough and its numbers can be what they are said to be.
+     *
+     * @param recording what was read
+     * @param sheet the build it was recorded on
+     * @return the drive
+     * @throws InputProblem when it cannot be used
+     */
+    public static DriveLog drive(Recording recording, BuildSheet sheet) {
+        DriveLog log = recording.drive(sheet);
+        List<ColumnPlan> columns = recording.plan().columns();
+        if (log.durationS() < SHORTEST_S) {
+            throw new InputProblem(recording.name(), recording.headerLine(), 0, "", "a log of "
+                    + Quantity.trim(log.durationS(), 2) + " s", "At least " + (int) SHORTEST_S
+                    + " s are needed; if the time column is in milliseconds, name it time_ms.");
+        }
+        LogPlausibility.check(recording.name(), recording.headerLine(), columns, log, sheet);
+        return log;
+    }
+
+    /**
+     * Says what the columns of a file seem to mean.
+     *
+     * @param name name for messages
+     * @param in the bytes of a file; not closed
+     * @return the plan, with how sure each column is, and the first rows
+     * @throws IOException when the stream fails
+     * @throws InputProblem when it is no table
+     */
+    public static Proposal propose(String name, InputStream in) throws IOException {
+        Table t = table(name, in);
+        List<ColumnPlan> columns = HeaderMatch.propose(t);
+        boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
+        Plan plan = new Plan(columns, timed ? 0.0 : rate(t), HeaderMatch.events(t.titles()), signature(t));
+        return new Proposal(plan, t.titles(), t.units(), t.preamble(), t.sample());
+    }
+
+    /**
+     * Says what the columns of a file seem to mean.
+     *
+     * @param file the log
+     * @return the plan and the first rows
+     * @throws InputProblem when it cannot be read or is no table
+     */
+    public static Proposal propose(Path file) {
+        return fromFile(file, in -> propose(String.valueOf(file.getFileName()), in));
+    }
+
+    /**
+     * Reads all of a file.
+     *
+     * @param file the log
+     * @param plan what its columns mean; null to go by header and units alone
+     * @param cancelled asked now and then; true ends the reading
+     * @param progress told the rows read so far, now and then
+     * @return the recording
+     * @throws InputProblem when it cannot be used
+     * @throws CancellationException when cancelled
+     */
+    public static Recording record(Path file, Plan plan, BooleanSupplier cancelled, LongConsumer progress) {
+        return fromFile(file, in -> record(String.valueOf(file.getFileName()), in, plan, cancelled, progress));
+    }
+
+    /**
+     * Reads all of a stream.
+     *
+     * @param name name for messages
+     * @param in the bytes of a file; not closed
+     * @param plan what its columns mean; null to go by header and units alone
+     * @param cancelled asked now and then; true ends the reading
+     * @param progress told the rows read so far, now and then
+     * @return the recording
+     * @throws IOException when the stream fails
+     * @throws InputProblem when it cannot be used
+     * @throws CancellationException when cancelled
+     */
+    public static Recording record(String name, InputStream in, Plan plan, BooleanSupplier cancelled,
+            LongConsumer progress) throws IOException {
+        Table t = table(name, in);
+        Plan p = plan == null ? strict(t) : plan;
+        try (Rows rows = t.rows()) {
+            return new LogReader(t, p, cancelled, progress).parse(rows);
+        }
+    }
+
+    private interface Work<T> {
+        T with(InputStream in) throws IOException;
+    }
+
+    private static <T> T fromFile(Path file, Work<T> work) {
+        String name = String.valueOf(file.getFileName());
+        try (InputStream in = Files.newInputStream(file)) {
+            return work.with(in);
+        } catch (IOException | UncheckedIOException e) {
+            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
+                    "Check that it exists and that you may read it.");
+        }
+    }
+
+    private static Table table(String name, InputStream in) throws IOException {
         BufferedInputStream buffered = new BufferedInputStream(in, PEEK);
-        buffered.mark(PEEK);
-        byte[] head = buffered.readNBytes(PEEK - 1);
+        buffered.mark(8);
+        byte[] head = buffered.readNBytes(4);
         buffered.reset();
-        rejectNonText(name, head);
-        if (head.length >= 3 && (head[0] & 0xff) == 0xef) {
-            buffered.skipNBytes(3);
-        }
-        LogReader r = new LogReader(name, sheet, cancelled);
-        return r.parse(new InputStreamReader(buffered, StandardCharsets.UTF_8),
-                new String(head, StandardCharsets.UTF_8));
+        return SheetTable.looksLikeOne(head) ? SheetTable.open(name, buffered)
+                : TextTable.open(name, TextDecoding.open(name, buffered));
     }
 
-    private static void rejectNonText(String name, byte[] head) {
-        if (head.length == 0) {
-            throw new InputProblem(name, 1, 1, "", "an empty file",
-                    "Export the log again; a header line and readings are needed.");
-        }
-        long line = 1;
-        int odd = 0;
-        for (int i = 0; i < head.length; i++) {
-            int b = head[i] & 0xff;
-            if (b == '\n') {
-                line++;
-            }
-            odd += b < 9 || (b > 13 && b < 32) ? 1 : 0;
-            if (b == 0 || odd > 20) {
-                throw new InputProblem(name, line, i + 1, "", "bytes that are not text",
-                        "This looks like a binary file; export the log as CSV text (UTF-8).");
-            }
-        }
-    }
-
-    private DriveLog parse(Reader text, String head) {
-        char separator = separator(head);
-        CsvReader.CsvReaderBuilder builder = CsvReader.builder().fieldSeparator(separator)
-                .commentStrategy(CommentStrategy.SKIP).extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .missingFieldStrategy(FieldMismatchStrategy.IGNORE).allowUnclosedQuote(false).skipEmptyLines(true);
-        boolean commaDecimals = separator != ',';
-        long line = 0;
-        try {
-            Iterator<CsvRecord> records = builder.ofCsvRecord(text).iterator();
-            header(records, separator);
-            long rows = 0;
-            while (records.hasNext()) {
-                CsvRecord row = records.next();
-                line = row.getStartingLineNumber();
-                row(row, line, commaDecimals);
-                if ((++rows & 0xfff) == 0 && cancelled.getAsBoolean()) {
-                    throw new java.util.concurrent.CancellationException("reading " + source + " was cancelled");
-                }
-            }
-        } catch (CsvParseException e) {
-            String why = String.valueOf(e.getCause() == null ? e.getMessage() : e.getCause().getMessage());
-            throw new InputProblem(source, line + 1, 1, "", "text that is not a table (" + shorten(why) + ")",
-                    "Look for a quotation mark that is never closed, or a line without an end.");
-        }
-        return finish();
-    }
-
-    private static String shorten(String s) {
-        return s.length() > 80 ? s.substring(0, 80) + "..." : s;
-    }
-
-    private static char separator(String head) {
-        String first = head.lines().filter(l -> !l.isBlank() && !l.startsWith("#")).findFirst().orElse("");
-        char best = ',';
-        for (char c : new char[] {';', '\t'}) {
-            if (count(first, c) > count(first, best)) {
-                best = c;
-            }
-        }
-        return best;
-    }
-
-    private static long count(String s, char c) {
-        return s.chars().filter(x -> x == c).count();
-    }
-
-    private void header(Iterator<CsvRecord> records, char separator) {
-        if (!records.hasNext()) {
-            throw new InputProblem(source, 1, 1, "", "no header line",
-                    "The first line names the columns, for example time_s,rpm,vacuum_inHg,afr.");
-        }
-        CsvRecord first = records.next();
-        headerLine = first.getStartingLineNumber();
-        width = first.getFieldCount();
-        columns = HeaderMatch.match(source, headerLine, first.getFields());
+    private static Plan strict(Table t) {
+        List<ColumnPlan> columns = HeaderMatch.strict(t);
         if (columns.isEmpty()) {
-            throw new InputProblem(source, headerLine, 1, "", "a first line that names no known column (\""
-                    + shorten(String.join(String.valueOf(separator), first.getFields())) + "\")",
+            List<String> first = t.titles().isEmpty() && !t.sample().isEmpty() ? t.sample().getFirst() : t.titles();
+            throw new InputProblem(t.source(), t.headerLine(), 1, "", "a first line that names no known column (\""
+                    + shorten(String.join(String.valueOf(t.separator()), first)) + "\")",
                     "Name the columns in the first line, for example time_s,rpm,vacuum_inHg,afr.");
         }
-        need(Channel.TIME, null);
-        need(Channel.RPM, null);
-        need(Channel.VACUUM, Channel.MAP);
-        need(Channel.LAMBDA, Channel.AFR);
-        data = new DoubleList[columns.size()];
-        badCells = new long[columns.size()];
-        firstBad = new LogProblem[columns.size()];
-        for (int i = 0; i < data.length; i++) {
-            data[i] = new DoubleList();
+        double rate = rate(t);
+        if (rate <= 0) {
+            need(t, columns, Channel.TIME, null);
         }
+        need(t, columns, Channel.RPM, null);
+        need(t, columns, Channel.VACUUM, Channel.MAP);
+        need(t, columns, Channel.LAMBDA, Channel.AFR);
+        boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
+        return new Plan(columns, timed ? 0.0 : rate, HeaderMatch.events(t.titles()), signature(t));
     }
 
-    private void need(Channel c, Channel or) {
+    private static void need(Table t, List<ColumnPlan> columns, Channel c, Channel or) {
         if (columns.stream().noneMatch(x -> x.channel() == c || x.channel() == or)) {
             String names = c.header() + (or == null ? "" : " or " + or.header());
-            throw new InputProblem(source, headerLine, 0, "", "no column for " + c.label(),
+            throw new InputProblem(t.source(), t.headerLine(), 0, "", "no column for " + c.label(),
                     "Add or rename a column to " + names + ".");
         }
     }
 
-    /** The hot loop: one call a row. */
-    private void row(CsvRecord row, long line, boolean commaDecimals) {
-        if (row.getFieldCount() < width) {
-            note(new LogProblem(line, row.getFieldCount(), "", "a row of " + row.getFieldCount() + " fields where the "
-                    + "header has " + width, "the row was left out"));
-            return;
-        }
-        double[] values = new double[columns.size()];
-        for (int i = 0; i < values.length; i++) {
-            HeaderMatch.Column c = columns.get(i);
-            values[i] = cell(row.getField(c.index()), i, c, line, commaDecimals);
-        }
-        int t = timeColumn();
-        boolean late = data[t].size() > 0 && !(values[t] > data[t].last());
-        if (Double.isNaN(values[t]) || late) {
-            note(new LogProblem(line, columns.get(t).index() + 1, columns.get(t).title(),
-                    late ? "a time that does not rise" : "no time", "the row was left out"));
-            return;
-        }
-        for (int i = 0; i < values.length; i++) {
-            data[i].add(values[i]);
-        }
-    }
-
-    private int timeColumn() {
-        for (int i = 0; i < columns.size(); i++) {
-            if (columns.get(i).channel() == Channel.TIME) {
-                return i;
+    /** Sample rate named above the header, Hz; 0 when there is none. */
+    private static double rate(Table t) {
+        for (String line : t.preamble()) {
+            Matcher m = RATE.matcher(line);
+            if (m.matches()) {
+                return Double.parseDouble(m.group(1).replace(',', '.'));
             }
         }
-        throw new IllegalStateException("header() checked for a time column");
+        return 0.0;
     }
 
-    private double cell(String raw, int i, HeaderMatch.Column c, long line, boolean commaDecimals) {
+    private static String signature(Table t) {
+        return String.join("|", t.titles()) + (t.units().isEmpty() ? "" : " / " + String.join("|", t.units()));
+    }
+
+    private Recording parse(Rows rows) throws IOException {
+        while (rows.next()) {
+            row(rows, rows.line());
+            if ((++row & 0xfff) == 0) {
+                progress.accept(row);
+                if (cancelled.getAsBoolean()) {
+                    throw new CancellationException("reading " + table.source() + " was cancelled");
+                }
+            }
+        }
+        progress.accept(row);
+        return finish();
+    }
+
+    /** The hot loop: one call a row. */
+    private void row(Rows r, long line) {
+        int fields = r.size();
+        if (fields < needed) {
+            note(new LogProblem(line, fields, "", "a row of " + fields + " fields where the header has "
+                    + table.width(), "the row was left out"));
+            return;
+        }
+        double t = timeAt < 0 ? row / plan.rateHz() : timeS(r.get(columns[timeAt].index()), line);
+        if (!inOrder(t, line)) {
+            return;
+        }
+        time.add(t + offsetS);
+        for (int i = 0; i < columns.length; i++) {
+            if (i != timeAt) {
+                ColumnPlan c = columns[i];
+                data[i].add(c.index() < fields ? cell(r.get(c.index()), i, c, line) : Double.NaN);
+            }
+        }
+        if (plan.events() >= 0 && plan.events() < fields) {
+            mark(r.get(plan.events()).trim());
+        }
+    }
+
+    private double timeS(String raw, long line) {
         String s = raw.trim();
-        if (s.isEmpty() || "nan".equalsIgnoreCase(s) || "-".equals(s)) {
+        if (s.indexOf(':') > 0) {
+            double clock = Cells.clockS(s);
+            startClockS = Double.isNaN(startClockS) ? clock : startClockS;
+            return clock - startClockS;
+        }
+        return columns[timeAt].scale().toSi(cell(raw, timeAt, columns[timeAt], line));
+    }
+
+    /** Whether a row's time goes on from the one before; sets what a clock that stepped back must be added. */
+    private boolean inOrder(double t, long line) {
+        double at = t + offsetS;
+        if (at > lastS) {
+            usualS = Double.isInfinite(lastS) ? usualS : at - lastS;
+            lastS = at;
+            candidateS = Double.NaN;
+            return true;
+        }
+        boolean midnight = !Double.isNaN(startClockS) && lastS - at > 0.5 * DAY_S;
+        boolean steps = t > candidateS;
+        if (midnight || steps) {
+            double on = midnight ? DAY_S : lastS + usualS - at;
+            if (!midnight) {
+                stepsBack++;
+                note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
+                        "a clock that stepped back by " + Quantity.trim(lastS - at, 1) + " s",
+                        "time goes on from where it was"));
+            }
+            offsetS += on;
+            lastS = t + offsetS;
+            candidateS = Double.NaN;
+            return true;
+        }
+        candidateS = t;
+        note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
+                Double.isNaN(t) ? "no time" : "a time that does not rise", "the row was left out"));
+        return false;
+    }
+
+    private String title(int i) {
+        return i < 0 ? "" : columns[i].title();
+    }
+
+    private void mark(String text) {
+        if (!Cells.blank(text) && Cells.number(text) != 0.0
+                && (marks.isEmpty() || !marks.getLast().text().equals(text) || lastS - marks.getLast().timeS() > 2.0)
+                && marks.size() < LISTED) {
+            marks.add(new Recording.Mark(lastS, shorten(text)));
+        }
+    }
+
+    private double cell(String raw, int i, ColumnPlan c, long line) {
+        String s = raw.trim();
+        if (Cells.blank(s)) {
             return Double.NaN;
         }
-        double v;
-        try {
-            v = Double.parseDouble(commaDecimals ? s.replace(',', '.') : s);
-        } catch (NumberFormatException e) {
+        double v = Cells.number(s);
+        if (Double.isNaN(v)) {
             bad(i, new LogProblem(line, c.index() + 1, c.title(), "\"" + shorten(s) + "\" where a number belongs",
                     "the reading was left out"));
             return Double.NaN;
         }
-        double si = v * c.unit().factor() + c.unit().shift();
+        double si = c.scale().toSi(v);
         if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
             bad(i, new LogProblem(line, c.index() + 1, c.title(),
                     shorten(s) + ", outside what " + c.channel().label() + " can be", "the reading was left out"));
             return Double.NaN;
         }
-        return si;
+        return v;
+    }
+
+    private static String shorten(String s) {
+        return s.length() > 80 ? s.substring(0, 80) + "..." : s;
     }
 
     private void bad(int i, LogProblem p) {
@@ -288,64 +410,39 @@ public final class LogReader {
         }
     }
 
-    private DriveLog finish() {
-        Map<Channel, double[]> out = new EnumMap<>(Channel.class);
-        int rows = data[0].size();
-        for (int i = 0; i < columns.size(); i++) {
+    private Recording finish() {
+        Map<Channel, List<byte[]>> out = new EnumMap<>(Channel.class);
+        int rows = time.size();
+        out.put(Channel.TIME, time.chunks());
+        for (int i = 0; i < columns.length; i++) {
             rejectIfHopeless(i, rows);
-            out.put(columns.get(i).channel(), data[i].toArray());
-            data[i] = new DoubleList();
+            if (i != timeAt) {
+                out.put(columns[i].channel(), data[i].chunks());
+            }
+            data[i] = null;
+        }
+        if (stepsBack > Math.max(MOST_STEPS, rows / 100)) {
+            throw new InputProblem(table.source(), table.headerLine(), columns[timeAt].index() + 1, title(timeAt),
+                    "a time that goes back " + stepsBack + " times", "Time rises from row to row; are two columns "
+                            + "swapped?");
         }
         if (rows < FEWEST) {
             String more = problems.isEmpty() ? "" : "; first problem: " + problems.getFirst().text();
-            throw new InputProblem(source, headerLine, 0, "", rows + " usable rows" + more,
+            throw new InputProblem(table.source(), table.headerLine(), 0, "", rows + " usable rows" + more,
                     "At least " + FEWEST + " rows over " + (int) SHORTEST_S + " s are needed; check that the export "
                             + "is complete.");
         }
-        toVacuum(out);
-        toLambda(out, Channel.AFR, Channel.LAMBDA);
-        toLambda(out, Channel.AFR_2, Channel.LAMBDA_2);
-        DriveLog log = new DriveLog(source, out, problems, problemCount);
-        rejectIfTooShort(log);
-        LogPlausibility.check(source, headerLine, columns, log, sheet);
-        return log;
-    }
-
-    private void rejectIfTooShort(DriveLog log) {
-        if (log.durationS() < SHORTEST_S) {
-            throw new InputProblem(source, headerLine, 0, "", "a log of "
-                    + Quantity.trim(log.durationS(), 2) + " s", "At least " + (int) SHORTEST_S
-                    + " s are needed; if the time column is in milliseconds, name it time_ms.");
-        }
+        return new Recording(table.source(), plan, table.preamble(), rows, table.headerLine(), out, marks, problems,
+                problemCount, startClockS);
     }
 
     private void rejectIfHopeless(int i, int rows) {
-        HeaderMatch.Column c = columns.get(i);
+        ColumnPlan c = columns[i];
         if (firstBad[i] != null && badCells[i] > WORST_SHARE * Math.max(rows, 1)) {
             LogProblem p = firstBad[i];
-            throw new InputProblem(source, p.line(), p.column(), p.channel(), p.found() + " (and " + (badCells[i] - 1)
-                    + " more like it)", "Check that this column really is " + c.channel().label() + " and that its "
-                    + "unit is named rightly in the header, for example " + c.channel().header() + ".");
-        }
-    }
-
-    private void toVacuum(Map<Channel, double[]> out) {
-        double[] map = out.remove(Channel.MAP);
-        if (map != null && !out.containsKey(Channel.VACUUM)) {
-            for (int i = 0; i < map.length; i++) {
-                map[i] = sheet.ambient().pressurePa() - map[i];
-            }
-            out.put(Channel.VACUUM, map);
-        }
-    }
-
-    private static void toLambda(Map<Channel, double[]> out, Channel afr, Channel lambda) {
-        double[] v = out.remove(afr);
-        if (v != null && !out.containsKey(lambda)) {
-            for (int i = 0; i < v.length; i++) {
-                v[i] /= Units.PETROL_GAUGE_STOICH;
-            }
-            out.put(lambda, v);
+            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(), p.found() + " (and "
+                    + (badCells[i] - 1) + " more like it)", "Check that this column really is " + c.channel().label()
+                    + " and that its unit is named rightly in the header, for example " + c.channel().header() + ".");
         }
     }
 }

@@ -1,0 +1,64 @@
+package nariz.log;
+
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** What stands in a cell. */
+final class Cells {
+    private static final Pattern NUMBER_AND_UNIT = Pattern.compile("([-+]?[0-9]+(?:[.,][0-9]+)?)\\s*[%°A-Za-z/\"λ:0-9]{1,8}");
+    private static final Pattern CLOCK = Pattern.compile(
+            "(?:([0-9]{4})-([0-9]{1,2})-([0-9]{1,2})[T ]+)?(?:([0-9]{1,2}):)?([0-9]{1,2}):([0-9]{1,2}(?:[.,][0-9]+)?)"
+            + "(?:Z|[+-][0-9]{2}:?[0-9]{2})?");
+    private static final double DAY_S = 86400.0;
+
+    private Cells() {
+    }
+
+    static boolean blank(String s) {
+        return s.isEmpty() || "nan".equalsIgnoreCase(s) || "-".equals(s) || "--".equals(s) || "null".equals(s);
+    }
+
+    /** A number with a decimal point or comma; NaN when it is none. */
+    static double number(String cell) {
+        String s = cell.trim();
+        if (s.isEmpty() || !numeric(s.charAt(0))) {
+            return Double.NaN;
+        }
+        try {
+            return Double.parseDouble(s.indexOf(',') >= 0 ? s.replace(',', '.') : s);
+        } catch (NumberFormatException e) {
+            Matcher m = NUMBER_AND_UNIT.matcher(s);
+            return m.matches() && s.indexOf(':') < 0 ? Double.parseDouble(m.group(1).replace(',', '.')) : Double.NaN;
+        }
+    }
+
+    /** Infinity is spelled out as a word, and a word is no reading. */
+    private static boolean numeric(char c) {
+        return (c >= '0' && c <= '9') || c == '-' || c == '+' || c == '.' || c == ',' || c == 'I';
+    }
+
+    static boolean clock(String cell) {
+        return cell.indexOf(':') > 0 && CLOCK.matcher(cell.trim()).matches();
+    }
+
+    /** Seconds of the day, or since 1970 with a date; NaN when it is no clock time. */
+    static double clockS(String cell) {
+        Matcher m = CLOCK.matcher(cell.trim());
+        if (!m.matches()) {
+            return Double.NaN;
+        }
+        double s = 60.0 * Integer.parseInt(m.group(5)) + Double.parseDouble(m.group(6).replace(',', '.'));
+        if (m.group(4) != null) {
+            s += 3600.0 * Integer.parseInt(m.group(4));
+        }
+        if (m.group(1) != null) {
+            try {
+                s += DAY_S * java.time.LocalDate.of(Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2)),
+                        Integer.parseInt(m.group(3))).toEpochDay();
+            } catch (java.time.DateTimeException e) {
+                return Double.NaN;
+            }
+        }
+        return s;
+    }
+}

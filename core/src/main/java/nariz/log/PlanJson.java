@@ -1,0 +1,176 @@
+package nariz.log;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import nariz.build.InputProblem;
+import nariz.build.LocatedJson;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * A plan as JSON, format {@code nariz-profile/1} (docs/formats/profile.md): what the columns of one source mean, to be
+ * used again for its next file.
+ */
+public final class PlanJson {
+    /** The format's name and version. */
+    public static final String FORMAT = "nariz-profile/1";
+
+    private PlanJson() {
+    }
+
+    /**
+     * Writes a plan.
+     *
+     * @param plan plan
+     * @return indented JSON, ends in a newline
+     */
+    public static String write(Plan plan) {
+        Map<String, Object> root = new LinkedHashMap<>();
+        root.put("format", FORMAT);
+        root.put("signature", plan.signature());
+        root.put("rateHz", plan.rateHz());
+        root.put("events", plan.events() + 1);
+        List<Map<String, Object>> columns = new ArrayList<>();
+        for (ColumnPlan c : plan.columns()) {
+            Map<String, Object> m = new LinkedHashMap<>();
+            m.put("column", c.index() + 1);
+            m.put("title", c.title());
+            m.put("channel", c.channel().key());
+            m.put("unit", c.unit());
+            switch (c.scale()) {
+                case Scale.Linear l -> {
+                    m.put("factor", l.factor());
+                    m.put("shift", l.shift());
+                }
+                case Scale.Reciprocal r -> m.put("reciprocal", r.factor());
+                case Scale.Curve k -> {
+                    m.put("from", k.from());
+                    m.put("to", k.to());
+                }
+            }
+            columns.add(m);
+        }
+        root.put("columns", columns);
+        return JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+
+    /**
+     * Reads a plan.
+     *
+     * @param source name for messages
+     * @param json text
+     * @return the plan; every column is sure, since a person kept it
+     * @throws InputProblem when it cannot be used
+     */
+    public static Plan parse(String source, String json) {
+        Fields root = new Fields(source, LocatedJson.parse(source, json));
+        if (!FORMAT.equals(root.text("format", ""))) {
+            throw root.problem("format", "Write \"format\": \"" + FORMAT + "\"; other versions are not known here.");
+        }
+        List<ColumnPlan> columns = new ArrayList<>();
+        for (LocatedJson item : root.list("columns")) {
+            ColumnPlan c = column(new Fields(source, item));
+            if (columns.stream().anyMatch(o -> o.channel() == c.channel() || o.index() == c.index())) {
+                throw new InputProblem(source, item.line(), item.column(), "columns", "column " + (c.index() + 1)
+                        + " or channel " + c.channel().key() + " twice", "Every column and channel comes once.");
+            }
+            columns.add(c);
+        }
+        double rate = root.number("rateHz", 0.0);
+        if (rate < 0 || rate > 1e5) {
+            throw root.problem("rateHz", "Samples a second, 0 to 100000; 0 where a column carries time.");
+        }
+        return new Plan(columns, rate, (int) root.number("events", 0) - 1, root.text("signature", ""));
+    }
+
+    private static ColumnPlan column(Fields f) {
+        Channel channel = Channel.ofKey(f.text("channel", "")).orElseThrow(() -> f.problem("channel",
+                "One of " + String.join(", ", java.util.Arrays.stream(Channel.values()).map(Channel::key).toList())
+                        + "."));
+        int index = (int) f.number("column", 0) - 1;
+        if (index < 0 || index > 4096) {
+            throw f.problem("column", "Columns are counted from 1.");
+        }
+        String unit = f.text("unit", "");
+        return new ColumnPlan(index, f.text("title", channel.label()), channel, unit, scale(f, channel, unit),
+                ColumnPlan.Certainty.SURE, "the profile says so");
+    }
+
+    private static Scale scale(Fields f, Channel channel, String unit) {
+        if (f.has("from") || f.has("to")) {
+            try {
+                return new Scale.Curve(f.numbers("from"), f.numbers("to"));
+            } catch (IllegalArgumentException e) {
+                throw f.problem("from", "Give rising numbers under from and as many under to: " + e.getMessage() + ".");
+            }
+        }
+        if (f.has("reciprocal")) {
+            return new Scale.Reciprocal(f.number("reciprocal", 1.0));
+        }
+        if (f.has("pulsesPerTurn")) {
+            return Scale.pulses(f.number("pulsesPerTurn", 3.0));
+        }
+        if (f.has("factor")) {
+            return new Scale.Linear(f.number("factor", 1.0), f.number("shift", 0.0));
+        }
+        Channel.Unit u = channel.unit(unit).orElseThrow(() -> f.problem("unit", "One of "
+                + String.join(", ", channel.units().stream().map(Channel.Unit::name).toList())
+                + "; or give factor and shift to SI, or from and to."));
+        return new Scale.Linear(u.factor(), u.shift());
+    }
+
+    /** Fields of one object, each with its place. */
+    private record Fields(String source, LocatedJson json) {
+        Fields {
+            if (!(json.value() instanceof Map<?, ?>)) {
+                throw new InputProblem(source, json.line(), json.column(), "", json.words(), "Write an object: { ... }.");
+            }
+        }
+
+        private LocatedJson get(String name) {
+            return (LocatedJson) ((Map<?, ?>) json.value()).get(name);
+        }
+
+        boolean has(String name) {
+            return get(name) != null;
+        }
+
+        InputProblem problem(String name, String wanted) {
+            LocatedJson at = has(name) ? get(name) : json;
+            return new InputProblem(source, at.line(), at.column(), name, has(name) ? at.words() : "nothing", wanted);
+        }
+
+        String text(String name, String absent) {
+            if (!has(name)) {
+                return absent;
+            }
+            if (get(name).value() instanceof String s) {
+                return s;
+            }
+            throw problem(name, "Write a text in quotes.");
+        }
+
+        double number(String name, double absent) {
+            if (!has(name)) {
+                return absent;
+            }
+            if (get(name).value() instanceof Number n && Double.isFinite(n.doubleValue())) {
+                return n.doubleValue();
+            }
+            throw problem(name, "Write a number.");
+        }
+
+        List<LocatedJson> list(String name) {
+            if (has(name) && get(name).value() instanceof List<?> items) {
+                return items.stream().map(i -> (LocatedJson) i).toList();
+            }
+            throw problem(name, "Write a list: [ ... ].");
+        }
+
+        double[] numbers(String name) {
+            return list(name).stream().mapToDouble(i -> i.value() instanceof Number n ? n.doubleValue() : Double.NaN)
+                    .toArray();
+        }
+    }
+}

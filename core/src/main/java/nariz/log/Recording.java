@@ -1,0 +1,260 @@
+package nariz.log;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import nariz.build.BuildSheet;
+import nariz.units.Units;
+
+/**
+ * What was read from a file, before anything is computed from it: the numbers as they stood there, with the plan that
+ * says what they mean. Columns are packed and unpacked on demand; a channel that is written more seldom than the rest
+ * keeps its blanks and is filled only for the {@link #drive} that asks.
+ */
+public final class Recording {
+    /** A reading as old as this is not stretched to fill a blank, s. */
+    private static final double LONGEST_FILL_S = 3.0;
+    private static final double SELDOM = 0.3;
+
+    private final String name;
+    private final Plan plan;
+    private final List<String> preamble;
+    private final int size;
+    private final long headerLine;
+    private final Map<Channel, List<byte[]>> chunks;
+    private final List<Mark> marks;
+    private final List<LogProblem> problems;
+    private final long problemCount;
+    private final double startClockS;
+
+    /**
+     * A moment somebody marked while driving.
+     *
+     * @param timeS time in the recording, s
+     * @param text what was written there
+     */
+    public record Mark(double timeS, String text) {
+    }
+
+    /**
+     * Takes over columns.
+     *
+     * @param name file name or title
+     * @param plan what the columns mean
+     * @param preamble lines that stood above the header
+     * @param size rows
+     * @param headerLine line of the header in the file, from 1
+     * @param chunks packed numbers by channel, time in s among them, others in the file's unit
+     * @param marks marked moments
+     * @param problems what was kept out, the first few hundred
+     * @param problemCount how many there were in all
+     * @param startClockS clock of the first row, s of the day or since 1970; NaN when the file has none
+     */
+    public Recording(String name, Plan plan, List<String> preamble, int size, long headerLine, Map<Channel, List<byte[]>> chunks,
+            List<Mark> marks, List<LogProblem> problems, long problemCount, double startClockS) {
+        this.name = name;
+        this.plan = plan;
+        this.preamble = List.copyOf(preamble);
+        this.size = size;
+        this.headerLine = headerLine;
+        this.chunks = new EnumMap<>(chunks);
+        this.marks = List.copyOf(marks);
+        this.problems = List.copyOf(problems);
+        this.problemCount = problemCount;
+        this.startClockS = startClockS;
+    }
+
+    /** {@return file name or title} */
+    public String name() {
+        return name;
+    }
+
+    /** {@return what the columns mean} */
+    public Plan plan() {
+        return plan;
+    }
+
+    /** {@return lines that stood above the header} */
+    public List<String> preamble() {
+        return preamble;
+    }
+
+    /** {@return rows} */
+    public int size() {
+        return size;
+    }
+
+    /** {@return line of the header in the file, from 1} */
+    public long headerLine() {
+        return headerLine;
+    }
+
+    /** {@return channels that were read, time among them} */
+    public List<Channel> channels() {
+        return List.copyOf(chunks.keySet());
+    }
+
+    /** {@return marked moments} */
+    public List<Mark> marks() {
+        return marks;
+    }
+
+    /** {@return what was kept out, the first few hundred} */
+    public List<LogProblem> problems() {
+        return problems;
+    }
+
+    /** {@return how many cells and rows were kept out} */
+    public long problemCount() {
+        return problemCount;
+    }
+
+    /** {@return clock of the first row, s of the day or since 1970; NaN when the file has none} */
+    public double startClockS() {
+        return startClockS;
+    }
+
+    /**
+     * Packed numbers of a channel.
+     *
+     * @param c channel
+     * @return chunks in order
+     */
+    public List<byte[]> chunks(Channel c) {
+        return List.copyOf(chunks.get(c));
+    }
+
+    /**
+     * Numbers of a channel as they stood in the file; time in s.
+     *
+     * @param c channel
+     * @return a new array, NaN where nothing was read
+     */
+    public double[] written(Channel c) {
+        double[] out = new double[size];
+        int at = 0;
+        for (byte[] chunk : chunks.get(c)) {
+            at += ColumnChunk.unpack(chunk, out, at);
+        }
+        return out;
+    }
+
+    /**
+     * Numbers of a channel in SI.
+     *
+     * @param c channel
+     * @return a new array, NaN where nothing was read
+     */
+    public double[] si(Channel c) {
+        double[] out = written(c);
+        Optional<ColumnPlan> column = plan.column(c);
+        if (c != Channel.TIME && column.isPresent()) {
+            Scale s = column.get().scale();
+            for (int i = 0; i < out.length; i++) {
+                out[i] = s.toSi(out[i]);
+            }
+        }
+        return out;
+    }
+
+    /** {@return time from the first to the last row, s} */
+    public double durationS() {
+        if (size < 2) {
+            return 0.0;
+        }
+        double[] t = written(Channel.TIME);
+        return t[size - 1] - t[0];
+    }
+
+    /**
+     * The recording as a drive that can be analysed: vacuum and lambda by the sheet's barometer, seldom channels filled
+     * between their own readings.
+     *
+     * @param sheet the build it was recorded on
+     * @return the drive
+     * @throws nariz.build.InputProblem when the numbers cannot be what the plan says
+     */
+    public DriveLog drive(BuildSheet sheet) {
+        Map<Channel, double[]> out = new EnumMap<>(Channel.class);
+        double[] t = written(Channel.TIME);
+        for (Channel c : chunks.keySet()) {
+            out.put(c, c == Channel.TIME ? t : filled(t, si(c)));
+        }
+        toVacuum(out, sheet);
+        toLambda(out, Channel.AFR, Channel.LAMBDA);
+        toLambda(out, Channel.AFR_2, Channel.LAMBDA_2);
+        return new DriveLog(name, out, problems, problemCount);
+    }
+
+    /** Straight lines over blanks that come regularly, up to {@link #LONGEST_FILL_S}; single missing cells stay. */
+    private static double[] filled(double[] t, double[] v) {
+        int[] at = new int[v.length];
+        int n = 0;
+        for (int i = 0; i < v.length; i++) {
+            if (!Double.isNaN(v[i])) {
+                at[n++] = i;
+            }
+        }
+        if (n < 3 || n > (1.0 - SELDOM) * v.length) {
+            return v;
+        }
+        double[] gaps = new double[n - 1];
+        for (int k = 0; k < gaps.length; k++) {
+            gaps[k] = t[at[k + 1]] - t[at[k]];
+        }
+        double[] sorted = gaps.clone();
+        Arrays.sort(sorted);
+        double longest = Math.min(LONGEST_FILL_S, 2.5 * sorted[sorted.length / 2]);
+        for (int k = 0; k < gaps.length; k++) {
+            if (gaps[k] <= longest) {
+                for (int i = at[k] + 1; i < at[k + 1]; i++) {
+                    double f = (t[i] - t[at[k]]) / gaps[k];
+                    v[i] = v[at[k]] + f * (v[at[k + 1]] - v[at[k]]);
+                }
+            }
+        }
+        return v;
+    }
+
+    private static void toVacuum(Map<Channel, double[]> out, BuildSheet sheet) {
+        double[] map = out.remove(Channel.MAP);
+        if (map != null && !out.containsKey(Channel.VACUUM)) {
+            for (int i = 0; i < map.length; i++) {
+                map[i] = sheet.ambient().pressurePa() - map[i];
+            }
+            out.put(Channel.VACUUM, map);
+        }
+    }
+
+    private static void toLambda(Map<Channel, double[]> out, Channel afr, Channel lambda) {
+        double[] v = out.remove(afr);
+        if (v != null && !out.containsKey(lambda)) {
+            for (int i = 0; i < v.length; i++) {
+                v[i] /= Units.PETROL_GAUGE_STOICH;
+            }
+            out.put(lambda, v);
+        }
+    }
+
+    /**
+     * The recording without some channels, for a copy that leaves them out.
+     *
+     * @param keep channels to keep; time is always kept
+     * @return a new recording over the same numbers
+     */
+    public Recording only(List<Channel> keep) {
+        Map<Channel, List<byte[]>> kept = new EnumMap<>(Channel.class);
+        List<ColumnPlan> columns = new ArrayList<>();
+        chunks.forEach((c, v) -> {
+            if (c == Channel.TIME || keep.contains(c)) {
+                kept.put(c, v);
+                plan.column(c).ifPresent(columns::add);
+            }
+        });
+        return new Recording(name, new Plan(columns, plan.rateHz(), plan.events(), plan.signature()), preamble, size,
+                headerLine, kept, marks, problems, problemCount, startClockS);
+    }
+}

@@ -1,0 +1,19 @@
+package nariz.log;
+
+import java.io.Closeable;
+import java.io.IOException;
+
+/** Rows of a table, one after the other, whatever the file they come from. */
+interface Rows extends Closeable {
+    /** Moves to the next row; false at the end. */
+    boolean next() throws IOException;
+
+    /** Line of the row in its file, from 1. */
+    long line();
+
+    /** Number of fields. */
+    int size();
+
+    /** Text of a field, 0 to size - 1. */
+    String get(int field);
+}

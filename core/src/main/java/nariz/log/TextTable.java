@@ -1,0 +1,204 @@
+package nariz.log;
+
+import de.siegmar.fastcsv.reader.CommentStrategy;
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.Reader;
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.List;
+import nariz.build.InputProblem;
+
+/** Finds separator, header and units row of a delimited text. */
+final class TextTable {
+    private static final int LOOK = 60_000;
+    private static final int SAMPLE = 400;
+    private static final int DEEPEST_HEADER = 100;
+
+    private TextTable() {
+    }
+
+    static Table open(String source, BufferedReader text) throws IOException {
+        text.mark(LOOK + 1);
+        char[] buffer = new char[LOOK];
+        int n = 0;
+        int got = 0;
+        while (n < LOOK && got >= 0) {
+            n += got;
+            got = text.read(buffer, n, LOOK - n);
+        }
+        text.reset();
+        // Lines as the parser counts them: CR, LF and CRLF all end one.
+        List<String> lines = new String(buffer, 0, n).lines().toList();
+        char best = ',';
+        int at = -1;
+        int most = 1;
+        for (char c : new char[] {',', ';', '\t'}) {
+            for (int i = 0; i < Math.min(lines.size(), DEEPEST_HEADER); i++) {
+                int known = comment(lines.get(i)) ? 0 : HeaderMatch.known(split(lines.get(i), c));
+                if (known > most) {
+                    most = known;
+                    at = i;
+                    best = c;
+                }
+            }
+        }
+        if (at < 0) {
+            at = firstLine(lines);
+            best = mostFrequent(at < lines.size() ? lines.get(at) : "");
+        }
+        return open(source, text, lines, at, best);
+    }
+
+    private static Table open(String source, BufferedReader text, List<String> lines, int at, char separator)
+            throws IOException {
+        List<String> preamble = lines.subList(0, Math.min(at, lines.size())).stream().filter(l -> !l.isBlank()).toList();
+        skipLines(text, at);
+        Records rows = new Records(source, text, separator, at);
+        if (!rows.next()) {
+            throw new InputProblem(source, 1, 1, "", "no header line",
+                    "The first line names the columns, for example time_s,rpm,vacuum_inHg,afr.");
+        }
+        List<String> titles = rows.all();
+        long headerLine = rows.line();
+        boolean headless = titles.stream().allMatch(t -> Cells.blank(t.trim()) || !Double.isNaN(Cells.number(t))
+                || Cells.clock(t));
+        List<List<String>> sample = new ArrayList<>();
+        for (int i = at + (headless ? 0 : 1); i < lines.size() - (lines.size() > SAMPLE ? 1 : 0)
+                && sample.size() < SAMPLE; i++) {
+            if (!lines.get(i).isBlank() && !comment(lines.get(i))) {
+                sample.add(split(lines.get(i), separator));
+            }
+        }
+        List<String> units = List.of();
+        if (headless) {
+            rows.again();
+        } else if (!sample.isEmpty() && HeaderMatch.unitsRow(titles, sample.getFirst())) {
+            units = sample.removeFirst();
+            rows.next();
+        }
+        return new Table(source, preamble, headless ? List.of() : titles, headerLine, units, separator, sample, rows);
+    }
+
+    private static boolean comment(String line) {
+        return line.startsWith("#");
+    }
+
+    private static int firstLine(List<String> lines) {
+        for (int i = 0; i < lines.size(); i++) {
+            if (!lines.get(i).isBlank() && !comment(lines.get(i))) {
+                return i;
+            }
+        }
+        return lines.size();
+    }
+
+    private static char mostFrequent(String line) {
+        char best = ',';
+        for (char c : new char[] {';', '\t'}) {
+            if (count(line, c) > count(line, best)) {
+                best = c;
+            }
+        }
+        return best;
+    }
+
+    private static long count(String s, char c) {
+        return s.chars().filter(x -> x == c).count();
+    }
+
+    /** Fields of one line; quoted fields that go over several lines are read only by the parser itself. */
+    private static List<String> split(String line, char separator) {
+        if (line.indexOf('"') < 0) {
+            return List.of(line.split(java.util.regex.Pattern.quote(String.valueOf(separator)), -1));
+        }
+        try (CsvReader<CsvRecord> r = CsvReader.builder().fieldSeparator(separator).ofCsvRecord(line)) {
+            Iterator<CsvRecord> i = r.iterator();
+            return i.hasNext() ? i.next().getFields() : List.of();
+        } catch (IOException | CsvParseException e) {
+            return List.of(line);
+        }
+    }
+
+    private static void skipLines(BufferedReader text, int lines) throws IOException {
+        for (int i = 0; i < lines; i++) {
+            text.readLine();
+        }
+    }
+
+    /** Records of the CSV library as rows. */
+    private static final class Records implements Rows {
+        private final String source;
+        private final Reader text;
+        private final Iterator<CsvRecord> records;
+        private final long before;
+        private CsvRecord row;
+        private boolean again;
+
+        Records(String source, Reader text, char separator, long before) {
+            this.source = source;
+            this.text = text;
+            this.before = before;
+            records = CsvReader.builder().fieldSeparator(separator).commentStrategy(CommentStrategy.SKIP)
+                    .extraFieldStrategy(FieldMismatchStrategy.IGNORE).missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+                    .allowUnclosedQuote(false).skipEmptyLines(true).ofCsvRecord(text).iterator();
+        }
+
+        /** Gives the row once more. */
+        void again() {
+            again = true;
+        }
+
+        List<String> all() {
+            return row.getFields();
+        }
+
+        @Override
+        public boolean next() {
+            if (again) {
+                again = false;
+                return true;
+            }
+            long last = row == null ? before : line();
+            try {
+                if (!records.hasNext()) {
+                    return false;
+                }
+                row = records.next();
+                return true;
+            } catch (CsvParseException e) {
+                String why = String.valueOf(e.getCause() == null ? e.getMessage() : e.getCause().getMessage());
+                throw new InputProblem(source, last + 1, 1, "", "text that is not a table (" + shorten(why) + ")",
+                        "Look for a quotation mark that is never closed, or a line without an end.");
+            }
+        }
+
+        private static String shorten(String s) {
+            return s.length() > 80 ? s.substring(0, 80) + "..." : s;
+        }
+
+        @Override
+        public long line() {
+            return before + row.getStartingLineNumber();
+        }
+
+        @Override
+        public int size() {
+            return row.getFieldCount();
+        }
+
+        @Override
+        public String get(int field) {
+            return row.getField(field);
+        }
+
+        @Override
+        public void close() throws IOException {
+            text.close();
+        }
+    }
+}
