@@ -5,7 +5,8 @@ import java.util.regex.Pattern;
 
 /** What stands in a cell. */
 final class Cells {
-    private static final Pattern NUMBER_AND_UNIT = Pattern.compile("([-+]?[0-9]+(?:[.,][0-9]+)?)\\s*[%°A-Za-z/\"λ:0-9]{1,8}");
+    private static final Pattern NUMBER_AND_UNIT = Pattern.compile(
+            "([-+]?[0-9]+(?:[.,][0-9]+)?)\\s*[%°A-Za-zλ\"][%°A-Za-z/0-9]{0,7}");
     private static final Pattern CLOCK = Pattern.compile(
             "(?:([0-9]{4})-([0-9]{1,2})-([0-9]{1,2})[T ]+)?(?:([0-9]{1,2}):)?([0-9]{1,2}):([0-9]{1,2}(?:[.,][0-9]+)?)"
             + "(?:Z|[+-][0-9]{2}:?[0-9]{2})?");

@@ -2,9 +2,11 @@ package nariz.log;
 
 import com.github.miachm.sods.Range;
 import com.github.miachm.sods.SpreadSheet;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -102,12 +104,12 @@ final class SheetTable {
 
     private static List<Supplier<Rows>> sheets(byte[] all) throws IOException {
         List<Supplier<Rows>> out = new ArrayList<>();
-        if (ReadableWorkbook.isOOXMLZipHeader(all) && !open(all)) {
-            SpreadSheet book = new SpreadSheet(new java.io.ByteArrayInputStream(all));
+        if (openDocument(all)) {
+            SpreadSheet book = new SpreadSheet(new ByteArrayInputStream(all));
             book.getSheets().forEach(s -> out.add(() -> new OpenDocument(s.getDataRange())));
             return out;
         }
-        try (ReadableWorkbook book = new ReadableWorkbook(new java.io.ByteArrayInputStream(all))) {
+        try (ReadableWorkbook book = new ReadableWorkbook(new ByteArrayInputStream(all))) {
             int n = (int) book.getSheets().count();
             for (int i = 0; i < n; i++) {
                 int sheet = i;
@@ -117,10 +119,10 @@ final class SheetTable {
         return out;
     }
 
-    /** Whether the package is the first kind of spreadsheet; the second kind starts with its mimetype. */
-    private static boolean open(byte[] all) {
-        String head = new String(all, 0, Math.min(all.length, 200), java.nio.charset.StandardCharsets.ISO_8859_1);
-        return !head.contains("mimetypeapplication/vnd.oasis.opendocument");
+    /** By the names in the package's directory: one kind keeps its cells in content.xml, the other under xl/. */
+    private static boolean openDocument(byte[] all) {
+        String names = new String(all, StandardCharsets.ISO_8859_1);
+        return names.contains("content.xml") && !names.contains("xl/workbook.xml");
     }
 
     /** Rows of an .xlsx sheet, streamed. */
@@ -132,7 +134,7 @@ final class SheetTable {
 
         OfficeOpen(byte[] all, int sheet) {
             try {
-                book = new ReadableWorkbook(new java.io.ByteArrayInputStream(all));
+                book = new ReadableWorkbook(new ByteArrayInputStream(all));
                 Sheet s = book.getSheet(sheet).orElseThrow();
                 stream = s.openStream();
                 rows = stream.iterator();
