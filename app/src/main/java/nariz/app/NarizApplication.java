@@ -17,7 +17,7 @@ public final class NarizApplication extends Application {
 
     @Override
     public void start(Stage stage) {
-        session = new Session(Platform::runLater);
+        session = new Session(Platform::runLater, workbook());
         MainWindow window = new MainWindow(session, FilePicker.ofPlatform());
         stage.setScene(scene(window, 1280, 800));
         stage.setTitle("Nariz");
@@ -28,6 +28,12 @@ public final class NarizApplication extends Application {
         }
         stage.show();
         open(window, getParameters().getRaw());
+    }
+
+    /** Where drives are kept: a file in the user's home, unless the system property {@code nariz.workbook} names one. */
+    private static Path workbook() {
+        return Path.of(System.getProperty("nariz.workbook", Path.of(System.getProperty("user.home"), "nariz",
+                "garage.nariz").toString()));
     }
 
     private void open(MainWindow window, List<String> args) {

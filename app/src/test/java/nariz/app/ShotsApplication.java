@@ -17,6 +17,7 @@ import javafx.stage.Stage;
 import nariz.app.session.Session;
 import nariz.build.BuildSheetReader;
 import nariz.log.LogWriter;
+import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
@@ -53,6 +54,23 @@ public final class ShotsApplication extends Application {
             session.goTo(Stop.TRANSFER);
             session.complain("drive.csv, line 1, column 3 (vacuum): found no unit for manifold vacuum. Put the unit in "
                     + "the header, for example vacuum_inHg (units: inhg, kpa, mbar, hpa, psi).");
+        }));
+        Path plain = Files.createTempDirectory("nariz").resolve("hillclimb-estate.json");
+        Path unclear = plain.resolveSibling("logger.csv");
+        Files.writeString(plain, DemoDrive.sheetJson());
+        LogWriter.write(DemoDrive.drive().log(), unclear);
+        Files.writeString(unclear, Files.readString(unclear).replaceFirst("[^\n]*\n",
+                "Time,Engine speed,Vac,Wideband,Pedal,Speed,Coolant\n"));
+        todo.add(new Shot("columns", () -> {
+            session.dismissProblem();
+            session.open(plain, unclear);
+        }));
+        todo.add(new Shot("stretch-out", () -> {
+            session.dismissQuestion();
+            session.dismissProblem();
+            session.goTo(Stop.MAIN);
+            session.select(new Span(300, 345));
+            session.exclude();
         }));
         Path sheet = Files.createTempDirectory("nariz").resolve("leaking-estate.json");
         Path log = sheet.resolveSibling("leaking-estate.csv");

@@ -6,6 +6,7 @@ import nariz.build.BuildSheet;
 import nariz.build.BuildSheetReader;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -21,6 +22,9 @@ final class DriveOptions {
 
     @Option(names = "--log", required = true, paramLabel = "FILE", description = "drive log (CSV)")
     private Path log;
+
+    @Mixin
+    private LogOptions reading = new LogOptions();
 
     @Option(names = "--json", paramLabel = "FILE", description = "also write the result as JSON")
     private Path json;
@@ -39,7 +43,7 @@ final class DriveOptions {
     }
 
     DriveLog drive(BuildSheet sheet) {
-        return LogReader.read(log, sheet);
+        return LogReader.drive(reading.record(log, spec.commandLine(), n -> { }), sheet);
     }
 
     /** Where the result goes as JSON, or null. */

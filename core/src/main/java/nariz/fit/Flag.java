@@ -2,6 +2,8 @@ package nariz.fit;
 
 /** Why a sample does not count toward steady calibration; a sample keeps its first reason in this order. */
 public enum Flag {
+    /** The user took this stretch out. */
+    EXCLUDED("taken out by you"),
     /** A needed reading is missing. */
     MISSING("missing reading"),
     /** The sensor stands at the end of its range. */

@@ -391,6 +391,9 @@ public final class Observation {
     }
 
     private Flag firstReason(int i) {
+        if (log.excluded(i)) {
+            return Flag.EXCLUDED;
+        }
         if (Double.isNaN(measured[i]) || Double.isNaN(predicted[i])) {
             return Flag.MISSING;
         }

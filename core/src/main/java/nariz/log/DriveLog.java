@@ -14,6 +14,7 @@ public final class DriveLog {
     private final Map<Channel, double[]> channels;
     private final List<LogProblem> problems;
     private final long problemCount;
+    private final List<Span> excluded;
 
     /**
      * Takes over the arrays.
@@ -24,6 +25,12 @@ public final class DriveLog {
      * @param problemCount how many there were in all
      */
     public DriveLog(String name, Map<Channel, double[]> channels, List<LogProblem> problems, long problemCount) {
+        this(name, channels, problems, problemCount, List.of());
+    }
+
+    private DriveLog(String name, Map<Channel, double[]> channels, List<LogProblem> problems, long problemCount,
+            List<Span> excluded) {
+        this.excluded = List.copyOf(excluded);
         this.name = name;
         this.channels = new EnumMap<>(channels);
         this.problems = List.copyOf(problems);
@@ -39,6 +46,37 @@ public final class DriveLog {
                 throw new IllegalArgumentException("channel " + c + " has " + v.length + " samples, time has " + n);
             }
         });
+    }
+
+    /**
+     * The same drive with some stretches taken out of the computation; the samples stay where they are.
+     *
+     * @param stretches what not to count
+     * @return a drive over the same arrays
+     */
+    public DriveLog without(List<Span> stretches) {
+        return new DriveLog(name, channels, problems, problemCount, stretches);
+    }
+
+    /** {@return stretches that do not count} */
+    public List<Span> excluded() {
+        return excluded;
+    }
+
+    /**
+     * Whether a sample was taken out.
+     *
+     * @param i sample
+     * @return true within an excluded stretch
+     */
+    public boolean excluded(int i) {
+        double t = timeS()[i];
+        for (Span s : excluded) {
+            if (s.holds(t)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** {@return file name or title} */

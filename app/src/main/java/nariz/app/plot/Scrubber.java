@@ -10,6 +10,8 @@ import nariz.app.session.Session;
 import nariz.app.theme.Palette;
 import nariz.fit.Flag;
 import nariz.fit.Observation;
+import nariz.log.Quality;
+import nariz.log.Span;
 import nariz.units.Units;
 
 /**
@@ -24,6 +26,7 @@ public final class Scrubber extends Picture {
     private static final double RICHEST = 0.72;
 
     private final Session session;
+    private double anchorS = Double.NaN;
 
     /**
      * Sets up the picture.
@@ -31,17 +34,27 @@ public final class Scrubber extends Picture {
      * @param session what to show
      */
     public Scrubber(Session session) {
-        super("Log", "The whole drive. Left and right arrows move the cursor, with Shift by a second.");
+        super("Log", "The whole drive. Left and right arrows move the cursor, with Shift by a second; B and E mark a stretch, X "
+                + "takes it out or back.");
         setAccessibleRole(AccessibleRole.SLIDER);
         this.session = session;
         session.driveProperty().addListener((o, was, is) -> redraw());
         session.cursorProperty().addListener((o, was, is) -> redraw());
         session.unitProperty().addListener((o, was, is) -> redraw());
+        session.selectionProperty().addListener((o, was, is) -> redraw());
         setOnMousePressed(e -> {
             requestFocus();
             seek(e.getX());
+            anchorS = e.isShiftDown() ? timeAt(e.getX()) : Double.NaN;
+            session.select(null);
         });
-        setOnMouseDragged(e -> seek(e.getX()));
+        setOnMouseDragged(e -> {
+            if (Double.isNaN(anchorS)) {
+                seek(e.getX());
+            } else {
+                stretchTo(timeAt(e.getX()));
+            }
+        });
         setOnKeyPressed(this::key);
         setMinHeight(120);
         setPrefHeight(164);
@@ -50,9 +63,19 @@ public final class Scrubber extends Picture {
     private void seek(double x) {
         Session.Drive d = session.driveProperty().get();
         if (d != null) {
-            double share = Math.clamp((x - LEFT) / (getWidth() - LEFT - RIGHT), 0, 1);
-            session.moveCursor(d.log().indexAt(d.log().timeS()[0] + share * d.log().durationS()));
+            session.moveCursor(d.log().indexAt(timeAt(x)));
         }
+    }
+
+    private double timeAt(double x) {
+        Session.Drive d = session.driveProperty().get();
+        double share = Math.clamp((x - LEFT) / (getWidth() - LEFT - RIGHT), 0, 1);
+        return d == null ? Double.NaN : d.log().timeS()[0] + share * d.log().durationS();
+    }
+
+    private void stretchTo(double timeS) {
+        session.select(Double.isNaN(anchorS) || timeS == anchorS ? null
+                : new Span(Math.min(anchorS, timeS), Math.max(anchorS, timeS)));
     }
 
     private void key(KeyEvent e) {
@@ -66,6 +89,18 @@ public final class Scrubber extends Picture {
         switch (e.getCode()) {
             case LEFT -> session.moveCursor(second > 0 ? d.log().indexAt(t[now] - 1) : now - 1);
             case RIGHT -> session.moveCursor(second > 0 ? d.log().indexAt(t[now] + 1) : now + 1);
+            case B -> {
+                anchorS = t[now];
+                session.select(null);
+            }
+            case E -> stretchTo(t[now]);
+            case X -> {
+                if (session.selectionProperty().get() == null) {
+                    session.restore();
+                } else {
+                    session.exclude();
+                }
+            }
             case HOME -> session.moveCursor(0);
             case END -> session.moveCursor(d.log().size() - 1);
             default -> {
@@ -87,7 +122,37 @@ public final class Scrubber extends Picture {
         double split = top + 0.60 * (lane - top);
         columns(g, p, d, w, top, split, lane);
         scale(g, p, d, w, top, split, lane, h);
+        stretches(g, p, d, w, top, lane);
         cursor(g, p, d, w, top, lane);
+    }
+
+    private double atTime(Session.Drive d, double timeS, double w) {
+        return LEFT + (w - LEFT - RIGHT) * Math.clamp((timeS - d.log().timeS()[0]) / d.log().durationS(), 0, 1);
+    }
+
+    /** Selection, what was taken out, and a small diamond over whatever is odd. */
+    private void stretches(GraphicsContext g, Palette p, Session.Drive d, double w, double top, double lane) {
+        Span s = session.selectionProperty().get();
+        if (s != null) {
+            g.setFill(clear(p.accent(), 0.18));
+            g.fillRect(atTime(d, s.fromS(), w), top, atTime(d, s.toS(), w) - atTime(d, s.fromS(), w), lane - top);
+        }
+        for (Span out : d.log().excluded()) {
+            double from = atTime(d, out.fromS(), w);
+            double to = Math.max(from + 2, atTime(d, out.toS(), w));
+            g.setFill(clear(p.panel(), 0.72));
+            g.fillRect(from, top, to - from, lane + LANE - top);
+            for (double x = from; x < to; x += 7) {
+                line(g, x, lane + LANE - 2, Math.min(x + 7, to), lane, p.ink(), 1);
+            }
+            text(g, "out", 0.5 * (from + to), top + 8, 12, p.ink(), TextAlignment.CENTER);
+        }
+        for (Quality.Finding f : d.odd()) {
+            double x = atTime(d, 0.5 * (f.fromS() + f.toS()), w);
+            g.setStroke(p.ink());
+            g.setLineWidth(1);
+            g.strokePolygon(new double[] {x - 3, x, x + 3, x}, new double[] {lane - 3, lane - 6, lane - 3, lane}, 4);
+        }
     }
 
     private double x(Session.Drive d, int sample, double w) {

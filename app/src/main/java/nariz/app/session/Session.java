@@ -1,8 +1,15 @@
 package nariz.app.session;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Executor;
 import java.util.function.BooleanSupplier;
 import javafx.beans.property.ObjectProperty;
@@ -18,6 +25,12 @@ import nariz.build.BuildSheetReader;
 import nariz.build.InputProblem;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
+import nariz.log.Plan;
+import nariz.log.PointReader;
+import nariz.log.Proposal;
+import nariz.log.Quality;
+import nariz.log.Recording;
+import nariz.log.Span;
 import nariz.sim.DemoDrive;
 
 /**
@@ -25,6 +38,7 @@ import nariz.sim.DemoDrive;
  * went wrong. Holds no nodes. All methods are called on the interface thread.
  */
 public final class Session implements AutoCloseable {
+    private static final long LONGEST_NOTES = 100_000;
     private final BackgroundWork work;
     private final ReadOnlyObjectWrapper<Drive> drive = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
@@ -32,6 +46,13 @@ public final class Session implements AutoCloseable {
     private final ObjectProperty<MixtureUnit> unit = new SimpleObjectProperty<>(MixtureUnit.LAMBDA);
     private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
+    private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<Span> selection = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<List<Library.Entry>> kept = new ReadOnlyObjectWrapper<>(List.of());
+    private final Library library;
+    private final BackgroundWork librarian;
+    private final Deque<Decided> undo = new ArrayDeque<>();
+    private final Deque<Decided> redo = new ArrayDeque<>();
 
     /**
      * A drive with its analysis.
@@ -43,13 +64,40 @@ public final class Session implements AutoCloseable {
      * @param today boundaries between circuits with today's parts
      * @param after the same with the changes to make now
      * @param checked causes the tuner has looked for and not found
+     * @param odd what is odd in the log
+     * @param run where it is kept in the workbook, if it is
      */
     public record Drive(BuildSheet sheet, DriveLog log, Analysis analysis, Trace trace, Boundaries today,
-            Boundaries after, List<String> checked) {
-        /** Copies the list. */
+            Boundaries after, List<String> checked, List<Quality.Finding> odd, Optional<Long> run) {
+        /** Copies the lists. */
         public Drive {
             checked = List.copyOf(checked);
+            odd = List.copyOf(odd);
         }
+    }
+
+    /**
+     * A log whose columns are not all clear.
+     *
+     * @param sheetFile build sheet
+     * @param logFile log
+     * @param proposal what the columns seem to be
+     * @param why what is not clear, for people
+     */
+    public record Question(Path sheetFile, Path logFile, Proposal proposal, String why) {
+    }
+
+    /** What came of opening files: a drive, or a question about its columns. */
+    private sealed interface Outcome {
+        record Shown(Drive drive) implements Outcome {
+        }
+
+        record Asked(Question question) implements Outcome {
+        }
+    }
+
+    /** What the user decided about a drive; every decision is a step that undo takes back. */
+    private record Decided(List<String> checked, List<Span> excluded) {
     }
 
     /**
@@ -58,34 +106,153 @@ public final class Session implements AutoCloseable {
      * @param toInterface runs what it is given on the interface thread
      */
     public Session(Executor toInterface) {
-        work = new BackgroundWork(toInterface);
-    }
-
-    /** Opens the demo. */
-    public void openDemo() {
-        open("Simulating the demo drive", cancelled -> {
-            BuildSheet sheet = DemoDrive.sheet();
-            return analyse(sheet, DemoDrive.drive().log(), List.of(), cancelled);
-        });
+        this(toInterface, null);
     }
 
     /**
-     * Opens a build sheet and a log.
+     * An empty session that keeps its drives.
+     *
+     * @param toInterface runs what it is given on the interface thread
+     * @param workbook where drives are kept, or null to keep none
+     */
+    public Session(Executor toInterface, Path workbook) {
+        work = new BackgroundWork(toInterface);
+        librarian = new BackgroundWork(toInterface);
+        library = new Library(workbook);
+        list();
+    }
+
+    private void list() {
+        if (!library.keeps()) {
+            return;
+        }
+        librarian.start(c -> library.entries(), kept::set, e -> complain("Drives cannot be kept: " + e.getMessage()));
+    }
+
+    /** Opens the demo; it is not kept in the workbook. */
+    public void openDemo() {
+        open("Simulating the demo drive", cancelled -> new Outcome.Shown(analyse(DemoDrive.sheet(),
+                DemoDrive.drive().log(), List.of(), List.of(), Optional.empty(), cancelled)));
+    }
+
+    /**
+     * Opens a build sheet and a log, and keeps them in the workbook. Where the log does not say what its columns are, the
+     * {@link #questionProperty} is set.
      *
      * @param sheetFile build sheet (JSON)
-     * @param logFile log (CSV)
+     * @param logFile log
      */
     public void open(Path sheetFile, Path logFile) {
         open("Reading " + logFile.getFileName(), cancelled -> {
             BuildSheet sheet = BuildSheetReader.read(sheetFile);
-            return analyse(sheet, LogReader.read(logFile, sheet, cancelled), List.of(), cancelled);
+            try {
+                return keep(sheetFile, sheet, read(logFile, null, cancelled), logFile, cancelled);
+            } catch (InputProblem e) {
+                return ask(sheetFile, sheet, logFile, e, cancelled);
+            }
         });
     }
 
-    private void open(String what, BackgroundWork.Job<Drive> job) {
+    /** A short list of noted points counts as a log. */
+    private static Recording read(Path file, Plan plan, BooleanSupplier cancelled) {
+        try {
+            if (plan == null && Files.isRegularFile(file) && Files.size(file) < LONGEST_NOTES) {
+                String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
+                if (PointReader.looksLikePoints(text)) {
+                    return PointReader.parse(String.valueOf(file.getFileName()), text);
+                }
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return LogReader.record(file, plan, cancelled, n -> { });
+    }
+
+    private Outcome ask(Path sheetFile, BuildSheet sheet, Path logFile, InputProblem why, BooleanSupplier cancelled) {
+        Proposal p;
+        try {
+            p = LogReader.propose(logFile);
+        } catch (InputProblem e) {
+            throw why;
+        }
+        Optional<Plan> before = library.profile(p.plan().signature());
+        if (before.isPresent()) {
+            return keep(sheetFile, sheet, read(logFile, before.get(), cancelled), logFile, cancelled);
+        }
+        if (p.plan().certain() || !p.plan().missing().isEmpty()) {
+            throw why;
+        }
+        return new Outcome.Asked(new Question(sheetFile, logFile, p, why.getMessage()));
+    }
+
+    /**
+     * Reads the log in question by a plan, and remembers the plan for the next file of that source.
+     *
+     * @param plan what the columns mean, as the user agreed
+     */
+    public void answer(Plan plan) {
+        Question q = question.get();
+        if (q == null) {
+            return;
+        }
+        open("Reading " + q.logFile().getFileName(), cancelled -> {
+            BuildSheet sheet = BuildSheetReader.read(q.sheetFile());
+            Recording r = read(q.logFile(), plan.confirmed(), cancelled);
+            Outcome o = keep(q.sheetFile(), sheet, r, q.logFile(), cancelled);
+            library.remember(plan.confirmed());
+            return o;
+        });
+    }
+
+    private Outcome keep(Path sheetFile, BuildSheet sheet, Recording r, Path logFile, BooleanSupplier cancelled) {
+        DriveLog log = LogReader.drive(r, sheet);
+        Drive d = analyse(sheet, log, List.of(), Quality.of(r), Optional.empty(), cancelled);
+        Optional<Long> run = library.keep(sheetFile, sheet, r, logFile, d.analysis().advice(), cancelled);
+        return new Outcome.Shown(new Drive(d.sheet(), d.log(), d.analysis(), d.trace(), d.today(), d.after(), d.checked(),
+                d.odd(), run));
+    }
+
+    /**
+     * Opens a drive that is kept in the workbook.
+     *
+     * @param run its key
+     */
+    public void openKept(long run) {
+        open("Opening a kept drive", cancelled -> {
+            BuildSheet sheet = library.sheet(run);
+            Recording r = library.recording(run);
+            DriveLog log = LogReader.drive(r, sheet).without(library.excluded(run));
+            return new Outcome.Shown(analyse(sheet, log, library.checked(run), Quality.of(r), Optional.of(run),
+                    cancelled));
+        });
+    }
+
+    private void open(String what, BackgroundWork.Job<Outcome> job) {
         busy.set(what);
         problem.set("");
-        work.start(job, this::show, this::fail);
+        question.set(null);
+        work.start(job, this::came, this::fail);
+    }
+
+    private void came(Outcome o) {
+        switch (o) {
+            case Outcome.Shown s -> {
+                undo.clear();
+                redo.clear();
+                show(s.drive());
+                list();
+            }
+            case Outcome.Asked a -> {
+                busy.set("");
+                problem.set(a.question().why());
+                question.set(a.question());
+            }
+        }
+    }
+
+    /** Puts the question about columns away; nothing is opened. */
+    public void dismissQuestion() {
+        question.set(null);
     }
 
     /**
@@ -104,20 +271,117 @@ public final class Session implements AutoCloseable {
         if (soundNow) {
             all.add(cause);
         }
-        open("Weighing again", cancelled -> analyse(d.sheet(), d.log(), all, cancelled));
+        decide(new Decided(all, d.log().excluded()));
     }
 
-    private static Drive analyse(BuildSheet sheet, DriveLog log, List<String> checked, BooleanSupplier cancelled) {
+    /** Takes the selected stretch out of the computation; nothing without a selection. */
+    public void exclude() {
+        Drive d = drive.get();
+        if (d != null && selection.get() != null) {
+            List<Span> all = new ArrayList<>(d.log().excluded());
+            all.add(selection.get());
+            selection.set(null);
+            decide(new Decided(d.checked(), all));
+        }
+    }
+
+    /** Lets the stretch under the cursor count again; nothing where none was taken out. */
+    public void restore() {
+        Drive d = drive.get();
+        if (d != null) {
+            double t = d.log().timeS()[cursor.get()];
+            List<Span> left = d.log().excluded().stream().filter(s -> !s.holds(t)).toList();
+            if (left.size() < d.log().excluded().size()) {
+                decide(new Decided(d.checked(), left));
+            }
+        }
+    }
+
+    private void decide(Decided next) {
+        Drive d = drive.get();
+        undo.push(new Decided(d.checked(), d.log().excluded()));
+        redo.clear();
+        weigh(next);
+    }
+
+    /** Takes back the latest decision about this drive. */
+    public void undo() {
+        Drive d = drive.get();
+        if (d != null && !undo.isEmpty() && busy.get().isEmpty()) {
+            redo.push(new Decided(d.checked(), d.log().excluded()));
+            weigh(undo.pop());
+        }
+    }
+
+    /** Brings back the decision that was taken back last. */
+    public void redo() {
+        Drive d = drive.get();
+        if (d != null && !redo.isEmpty() && busy.get().isEmpty()) {
+            undo.push(new Decided(d.checked(), d.log().excluded()));
+            weigh(redo.pop());
+        }
+    }
+
+    /** {@return whether there is a decision to take back} */
+    public boolean canUndo() {
+        return !undo.isEmpty();
+    }
+
+    private void weigh(Decided now) {
+        Drive d = drive.get();
+        busy.set("Weighing again");
+        problem.set("");
+        work.start(cancelled -> {
+            Drive next = analyse(d.sheet(), d.log().without(now.excluded()), now.checked(), d.odd(), d.run(), cancelled);
+            d.run().ifPresent(r -> library.decided(r, now.checked(), now.excluded()));
+            return next;
+        }, this::show, this::fail);
+    }
+
+    private static Drive analyse(BuildSheet sheet, DriveLog log, List<String> checked, List<Quality.Finding> odd,
+            Optional<Long> run, BooleanSupplier cancelled) {
         Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, checked, cancelled);
         return new Drive(sheet, log, a, Trace.of(a), Boundaries.of(sheet, a), Boundaries.of(a.sheetAfter(), a),
-                checked);
+                checked, odd, run);
     }
 
     private void show(Drive d) {
+        // The same drive weighed again keeps its cursor.
+        boolean again = drive.get() != null && java.util.Arrays.equals(drive.get().log().timeS(), d.log().timeS());
+        int at = again ? cursor.get() : 0;
         busy.set("");
         cursor.set(0);
+        selection.set(null);
         drive.set(d);
-        goTo(d.analysis().advice().blamed().map(Stop::of).orElse(Stop.IDLE));
+        if (again) {
+            cursor.set(at);
+        } else {
+            goTo(d.analysis().advice().blamed().map(Stop::of).orElse(Stop.IDLE));
+        }
+    }
+
+    /**
+     * Selects a stretch of the log.
+     *
+     * @param span stretch, or null for none
+     */
+    public void select(Span span) {
+        selection.set(span);
+    }
+
+    /** {@return the selected stretch, or null} */
+    public ReadOnlyObjectProperty<Span> selectionProperty() {
+        return selection.getReadOnlyProperty();
+    }
+
+    /** {@return the question about a log's columns, or null} */
+    public ReadOnlyObjectProperty<Question> questionProperty() {
+        return question.getReadOnlyProperty();
+    }
+
+    /** {@return drives kept in the workbook, the latest first} */
+    public ReadOnlyObjectProperty<List<Library.Entry>> keptProperty() {
+        return kept.getReadOnlyProperty();
     }
 
     private void fail(RuntimeException e) {
@@ -205,5 +469,7 @@ public final class Session implements AutoCloseable {
     @Override
     public void close() {
         work.close();
+        librarian.close();
+        library.close();
     }
 }

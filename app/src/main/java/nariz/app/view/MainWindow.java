@@ -78,10 +78,13 @@ public final class MainWindow extends StackPane {
 
         BorderPane page = new BorderPane(middle);
         page.setTop(new VBox(topBar(), message(), new CircuitPath(session)));
-        VBox bottom = new VBox(scrubber);
+        VBox bottom = new VBox(4, new LogBar(session), scrubber);
         bottom.getStyleClass().add("bottom");
         page.setBottom(bottom);
-        getChildren().addAll(page, openPanel);
+        ColumnsPanel columns = new ColumnsPanel(session);
+        columns.setMaxSize(940, Region.USE_PREF_SIZE);
+        getChildren().addAll(page, openPanel, columns);
+        session.questionProperty().addListener((o, was, is) -> showOpen(false));
         getStyleClass().addAll("nariz", "day");
         // By name read from the file: the style sheet need not know what the shipped face is called.
         setStyle("-fx-font-family: '" + Fonts.load() + "';");
@@ -140,10 +143,12 @@ public final class MainWindow extends StackPane {
         text.textProperty().bind(session.problemProperty());
         HBox.setHgrow(text, Priority.ALWAYS);
         text.setMaxWidth(Double.MAX_VALUE);
+        Button away = button("Put away", "problem-away", "Put this message away", session::dismissProblem);
+        // Because a long message takes the room of the button first.
+        away.setMinWidth(Region.USE_PREF_SIZE);
         Label sign = new Label("!");
         sign.getStyleClass().add("problem-sign");
-        HBox box = new HBox(10, sign, text, button("Put away", "problem-away", "Put this message away",
-                session::dismissProblem));
+        HBox box = new HBox(10, sign, text, away);
         box.setAlignment(Pos.CENTER_LEFT);
         box.getStyleClass().add("problem");
         box.visibleProperty().bind(session.problemProperty().isNotEmpty());
@@ -188,10 +193,50 @@ public final class MainWindow extends StackPane {
         }
     }
 
+    /** What every platform does with these keys. */
+    private void withShortcut(KeyEvent e) {
+        if (e.getCode() == KeyCode.Y || (e.getCode() == KeyCode.Z && e.isShiftDown())) {
+            session.redo();
+        } else if (e.getCode() == KeyCode.Z) {
+            session.undo();
+        } else if (e.getCode() == KeyCode.O) {
+            showOpen(true);
+        } else if (e.getCode() == KeyCode.V) {
+            paste(javafx.scene.input.Clipboard.getSystemClipboard().getString());
+        } else {
+            return;
+        }
+        e.consume();
+    }
+
+    /**
+     * Takes rows from the clipboard as a log.
+     *
+     * @param text rows, or null
+     */
+    void paste(String text) {
+        if (text == null || text.isBlank()) {
+            session.complain("There is no text to paste. Copy rows of readings first.");
+            return;
+        }
+        try {
+            Path file = java.nio.file.Files.createTempDirectory("nariz").resolve("pasted.csv");
+            java.nio.file.Files.writeString(file, text);
+            showOpen(true);
+            openPanel.take(List.of(file));
+        } catch (java.io.IOException e) {
+            session.complain("The rows could not be set aside (" + e.getMessage() + "). Is the disk full?");
+        }
+    }
+
     /** Single letters, but not while typing a file name. */
     private void shortcut(KeyEvent e) {
         boolean typing = e.getTarget() instanceof javafx.scene.control.TextInputControl;
-        if (typing || e.isShortcutDown() || e.isAltDown()) {
+        if (!typing && e.isShortcutDown()) {
+            withShortcut(e);
+            return;
+        }
+        if (typing || e.isAltDown()) {
             return;
         }
         if (e.getCode() == KeyCode.O) {

@@ -4,13 +4,18 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.scene.input.KeyCode;
+import nariz.app.session.Library;
 import nariz.app.session.Session;
 
 /** Two fields and a button: which build sheet, which log. Files dropped on the window land here too. */
@@ -29,7 +34,7 @@ final class OpenPanel extends VBox {
         setId("open-panel");
         Label title = new Label("Open a drive");
         title.getStyleClass().add("card-heading");
-        Label hint = new Label("Choose or drop a build sheet (JSON) and a log (CSV), or type where they are. "
+        Label hint = new Label("Choose or drop a build sheet (JSON) and a log (CSV, spreadsheet, noted points), or type where they are. "
                 + "docs/formats says what goes into them; the demo's own files are an example.");
         hint.setWrapText(true);
         hint.getStyleClass().add("small");
@@ -46,8 +51,51 @@ final class OpenPanel extends VBox {
         HBox buttons = new HBox(8, read, demo, cancel);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, hint, row("Build sheet", sheet, "open-sheet", "*.json"),
-                row("Log", log, "open-log", "*.csv"), buttons);
+                row("Log", log, "open-log", "*.csv"), buttons, kept());
         session.driveProperty().addListener((o, was, is) -> close.run());
+    }
+
+    /** What is in the workbook already: a double click or Enter opens it. */
+    private VBox kept() {
+        ListView<Library.Entry> list = new ListView<>();
+        list.setId("open-kept");
+        list.setPrefHeight(150);
+        list.setAccessibleText("Kept drives");
+        list.setCellFactory(v -> new ListCell<>() {
+            @Override
+            protected void updateItem(Library.Entry e, boolean empty) {
+                super.updateItem(e, empty);
+                setText(empty ? null : String.format(Locale.ROOT, "%s   %s   %s   %d:%02d",
+                        e.imported().toString().substring(0, 10), e.vehicle(), e.name(), (int) e.durationS() / 60,
+                        (int) e.durationS() % 60));
+            }
+        });
+        list.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                openSelected(list);
+            }
+        });
+        list.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                openSelected(list);
+                e.consume();
+            }
+        });
+        Label title = new Label("Kept drives");
+        title.getStyleClass().add("card-subheading");
+        VBox box = new VBox(4, title, list);
+        session.keptProperty().addListener((o, was, is) -> list.getItems().setAll(is));
+        list.getItems().setAll(session.keptProperty().get());
+        box.visibleProperty().bind(Bindings.isNotEmpty(list.getItems()));
+        box.managedProperty().bind(box.visibleProperty());
+        return box;
+    }
+
+    private void openSelected(ListView<Library.Entry> list) {
+        Library.Entry e = list.getSelectionModel().getSelectedItem();
+        if (e != null) {
+            session.openKept(e.run());
+        }
     }
 
     private HBox row(String name, TextField field, String id, String pattern) {

@@ -9,6 +9,9 @@ import java.nio.file.Path;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import nariz.advice.Verdict;
+import nariz.log.LogWriter;
+import nariz.log.Span;
+import nariz.sim.DemoDrive;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
 import org.testng.annotations.AfterMethod;
@@ -98,6 +101,74 @@ public class SessionTest {
         assertThat(session.driveProperty().get().sheet().name()).isEqualTo("test six");
         Files.delete(sheet);
         Files.delete(log);
+    }
+
+    private void until(Session s, java.util.function.BooleanSupplier reached) {
+        for (int i = 0; i < 20 && !reached.getAsBoolean(); i++) {
+            work();
+        }
+        assertThat(reached.getAsBoolean()).as(s.problemProperty().get()).isTrue();
+    }
+
+    @Test
+    public void logWhoseColumnsAreNotClearIsAskedAboutOnceAndKept() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("logger.csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log("Time,RPM,Vacuum,Wideband\n", ','));
+        try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+            s.open(sheet, log);
+            until(s, () -> s.questionProperty().get() != null);
+            assertThat(s.problemProperty().get()).contains("no unit for manifold vacuum");
+            assertThat(s.driveProperty().get()).isNull();
+            s.answer(s.questionProperty().get().proposal().plan());
+            until(s, () -> s.driveProperty().get() != null);
+            assertThat(s.driveProperty().get().run()).isPresent();
+            until(s, () -> !s.keptProperty().get().isEmpty());
+            Session.Drive first = s.driveProperty().get();
+            s.open(sheet, log);
+            until(s, () -> !first.equals(s.driveProperty().get()));
+            assertThat(s.questionProperty().get()).as("asked again").isNull();
+        }
+    }
+
+    @Test
+    public void decisionsAboutAKeptDriveAreThereAfterClosingAndCanBeTakenBack() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("estate.json");
+        Path log = folder.resolve("drive.csv");
+        Path workbook = folder.resolve("garage.nariz");
+        Files.writeString(sheet, DemoDrive.sheetJson());
+        LogWriter.write(DemoDrive.drive().log(), log);
+        long run;
+        try (Session s = new Session(toInterface::add, workbook)) {
+            s.open(sheet, log);
+            until(s, () -> s.driveProperty().get() != null);
+            run = s.driveProperty().get().run().orElseThrow();
+            double steady = s.driveProperty().get().analysis().observation().steadyS();
+            s.select(new Span(100, 200));
+            s.exclude();
+            until(s, () -> s.driveProperty().get().log().excluded().size() == 1);
+            assertThat(s.driveProperty().get().analysis().observation().steadyS()).isLessThan(steady - 20);
+            s.checked("vacuum-leak", true);
+            until(s, () -> s.driveProperty().get().checked().size() == 1);
+            s.undo();
+            until(s, () -> s.driveProperty().get().checked().isEmpty());
+            s.redo();
+            until(s, () -> s.driveProperty().get().checked().size() == 1);
+        }
+        try (Session s = new Session(toInterface::add, workbook)) {
+            until(s, () -> !s.keptProperty().get().isEmpty());
+            assertThat(s.keptProperty().get().getFirst().name()).isEqualTo("drive.csv");
+            s.openKept(run);
+            until(s, () -> s.driveProperty().get() != null);
+            assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
+            assertThat(s.driveProperty().get().checked()).containsExactly("vacuum-leak");
+            s.moveCursor(s.driveProperty().get().log().indexAt(150));
+            s.restore();
+            until(s, () -> s.driveProperty().get().log().excluded().isEmpty());
+        }
     }
 
     @Test

@@ -250,6 +250,80 @@ public class WindowTest {
     }
 
     @Test
+    public void columnsThatAreNotClearAreShownAndReadAsTheUserSays() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("logger.csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log("Time,RPM,Suction,Wideband\n", ','));
+        Session.Drive before = session.driveProperty().get();
+        hands.click("open");
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).setText(log.toString()));
+        hands.click("open-read");
+        Hands.waitFor("the question", () -> session.questionProperty().get() != null);
+        Hands.settle();
+        Hands.run(() -> combo("channel-2").setValue("not used"));
+        hands.click("columns-read");
+        assertThat(problem()).isEqualTo("Not said yet which column is manifold vacuum or pressure.");
+        Hands.run(() -> combo("channel-2").setValue("manifold vacuum"));
+        Hands.run(() -> combo("unit-2").setValue("inhg"));
+        hands.click("columns-read");
+        Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()));
+        Hands.settle();
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#columns-panel").isVisible())).isFalse();
+        assertThat(session.driveProperty().get().sheet().name()).isEqualTo("test six");
+        backToTheDemo();
+    }
+
+    @SuppressWarnings("unchecked")
+    private javafx.scene.control.ComboBox<String> combo(String id) {
+        return (javafx.scene.control.ComboBox<String>) stage.getScene().lookup("#" + id);
+    }
+
+    private void backToTheDemo() {
+        Session.Drive now = session.driveProperty().get();
+        hands.click("open-demo");
+        Hands.waitFor("the demo", () -> !now.equals(session.driveProperty().get()));
+        Hands.settle();
+    }
+
+    @Test
+    public void stretchIsTakenOutWithKeysAndComesBackWithUndo() {
+        hands.click("scrubber", 0.4, 0.5);
+        hands.press(KeyCode.B);
+        hands.click("scrubber", 0.4, 0.5);
+        hands.press(KeyCode.B);
+        for (int i = 0; i < 40; i++) {
+            Hands.run(() -> session.moveCursor(session.cursorProperty().get() + 10));
+        }
+        hands.press(KeyCode.E);
+        assertThat(session.selectionProperty().get().toS() - session.selectionProperty().get().fromS())
+                .isBetween(15.0, 25.0);
+        hands.click("exclude");
+        Hands.waitFor("weighing", () -> session.driveProperty().get().log().excluded().size() == 1);
+        Hands.settle();
+        String notes = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#log-notes")).getText());
+        assertThat(notes).contains("1 taken out by you");
+        hands.click("undo");
+        Hands.waitFor("undo", () -> session.driveProperty().get().log().excluded().isEmpty());
+        Hands.settle();
+    }
+
+    @Test
+    public void pastedRowsGoWhereADroppedLogGoes() {
+        Hands.run(() -> window.paste("800 17.5 13.9\n1800 18.2 14.1\n2400 15 13.8\n"));
+        assertThat(Hands.onInterface(() -> ((TextField) stage.getScene().lookup("#open-log")).getText()))
+                .endsWith("pasted.csv");
+        Hands.run(() -> window.paste(" "));
+        assertThat(problem()).startsWith("There is no text to paste.");
+        Hands.run(() -> {
+            session.dismissProblem();
+            window.showOpen(false);
+        });
+    }
+
+    @Test
     public void badFilesAreNamedAndTheWindowStaysUsable() throws IOException {
         Path sheet = Files.createTempFile("nariz", ".json");
         Path log = Files.createTempFile("nariz", ".csv");

@@ -1,0 +1,137 @@
+package nariz.app.session;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import nariz.advice.Advice;
+import nariz.advice.AdviceJson;
+import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
+import nariz.log.Plan;
+import nariz.log.Recording;
+import nariz.log.Span;
+import nariz.store.Workbook;
+
+/**
+ * The workbook behind the window: every drive that is opened goes in, every decision about it is written at once. Opened
+ * when first asked for, on the worker's thread. Without a file nothing is kept.
+ */
+public final class Library implements AutoCloseable {
+    private final Path file;
+    private Workbook workbook;
+
+    /**
+     * A kept drive, for a list.
+     *
+     * @param run key
+     * @param vehicle whose it is
+     * @param name file it came from
+     * @param imported when it came in
+     * @param durationS length, s
+     */
+    public record Entry(long run, String vehicle, String name, Instant imported, double durationS) {
+    }
+
+    Library(Path file) {
+        this.file = file;
+    }
+
+    private synchronized Optional<Workbook> open() {
+        if (workbook == null && file != null) {
+            workbook = Workbook.open(file);
+        }
+        return Optional.ofNullable(workbook);
+    }
+
+    private Workbook needed() {
+        return open().orElseThrow(() -> new IllegalStateException("nothing is kept without a workbook"));
+    }
+
+    /** Whether there is a workbook to keep drives in. */
+    boolean keeps() {
+        return file != null;
+    }
+
+    List<Entry> entries() {
+        if (!Files.exists(file)) {
+            return List.of();
+        }
+        Workbook w = needed();
+        List<Workbook.Vehicle> vehicles = w.vehicles();
+        return w.runs().stream().map(r -> new Entry(r.id(), vehicles.stream().filter(v -> v.id() == r.vehicle())
+                .map(Workbook.Vehicle::name).findFirst().orElse(""), r.name(), r.imported(), r.durationS())).toList();
+    }
+
+    Optional<Long> keep(Path sheetFile, BuildSheet sheet, Recording r, Path logFile, Advice advice,
+            BooleanSupplier cancelled) {
+        Optional<Workbook> w = open().filter(x -> !x.readOnly());
+        if (w.isEmpty()) {
+            return Optional.empty();
+        }
+        try {
+            Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(sheet.name()).id(), Files.readString(sheetFile));
+            Workbook.Run run = w.get().addRun(kept, r, logFile, cancelled);
+            w.get().addAdvice(run.id(), advice.strategy(), AdviceJson.write(advice));
+            return Optional.of(run.id());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    Optional<Plan> profile(String signature) {
+        return open().flatMap(w -> w.profile(signature));
+    }
+
+    void remember(Plan plan) {
+        open().filter(w -> !w.readOnly()).ifPresent(w -> w.remember(plan));
+    }
+
+    private Workbook.Run run(long run) {
+        return needed().runs().stream().filter(r -> r.id() == run).findFirst().orElseThrow(() ->
+                new nariz.build.InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "no run " + run,
+                        "It was taken off the list; import it again."));
+    }
+
+    BuildSheet sheet(long run) {
+        return BuildSheetReader.parse("build sheet", needed().sheetJson(run(run).sheet()));
+    }
+
+    Recording recording(long run) {
+        return needed().recording(run(run).id());
+    }
+
+    List<Span> excluded(long run) {
+        return needed().excluded(run).stream().map(e -> new Span(e.fromS(), e.toS())).toList();
+    }
+
+    List<String> checked(long run) {
+        return needed().lookedFor(run);
+    }
+
+    /** Brings what is kept about a run to what was decided. */
+    void decided(long run, List<String> checked, List<Span> excluded) {
+        Workbook w = needed();
+        if (w.readOnly()) {
+            return;
+        }
+        List<String> before = w.lookedFor(run);
+        before.stream().filter(c -> !checked.contains(c)).forEach(c -> w.lookedFor(run, c, false));
+        checked.stream().filter(c -> !before.contains(c)).forEach(c -> w.lookedFor(run, c, true));
+        List<Workbook.Excluded> out = w.excluded(run);
+        out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e -> w.restore(run, e));
+        excluded.stream().filter(s -> out.stream().noneMatch(e -> e.fromS() == s.fromS() && e.toS() == s.toS()))
+                .forEach(s -> w.exclude(run, s.fromS(), s.toS(), "taken out in the window"));
+    }
+
+    @Override
+    public synchronized void close() {
+        if (workbook != null) {
+            workbook.close();
+        }
+    }
+}

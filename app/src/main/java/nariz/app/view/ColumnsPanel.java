@@ -1,0 +1,193 @@
+package nariz.app.view;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import javafx.collections.FXCollections;
+import javafx.geometry.Pos;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import nariz.app.session.Session;
+import nariz.log.Channel;
+import nariz.log.ColumnPlan;
+import nariz.log.Plan;
+import nariz.log.Proposal;
+
+/** Asks what the columns of a log are, where its header does not say; shows what they seem to be, with their readings. */
+final class ColumnsPanel extends VBox {
+    private static final String NOT_USED = "not used";
+    private static final int PREVIEW_W = 130;
+    private static final int PREVIEW_H = 26;
+
+    private final Session session;
+    private final GridPane grid = new GridPane(10, 6);
+    private final Label why = new Label();
+    private final List<Row> rows = new ArrayList<>();
+    private Proposal proposal;
+
+    /** One column on the screen. */
+    private record Row(int field, ComboBox<String> channel, ComboBox<String> unit) {
+    }
+
+    ColumnsPanel(Session session) {
+        super(10);
+        this.session = session;
+        setId("columns-panel");
+        getStyleClass().add("open-panel");
+        Label title = new Label("What are these columns?");
+        title.getStyleClass().add("card-heading");
+        why.setWrapText(true);
+        why.getStyleClass().add("small");
+        ScrollPane scroll = new ScrollPane(grid);
+        scroll.setFitToWidth(true);
+        scroll.setPrefViewportHeight(260);
+        Button read = new Button("Read it so");
+        read.setId("columns-read");
+        read.getStyleClass().add("primary");
+        read.setDefaultButton(true);
+        read.setOnAction(e -> accept());
+        Button close = new Button("Close");
+        close.setId("columns-close");
+        close.setCancelButton(true);
+        close.setOnAction(e -> session.dismissQuestion());
+        Label kept = new Label("The next file with this header is read the same way.");
+        kept.getStyleClass().add("small");
+        HBox buttons = new HBox(8, read, close, kept);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(title, why, scroll, buttons);
+        setVisible(false);
+        setManaged(false);
+        session.questionProperty().addListener((o, was, is) -> show(is));
+    }
+
+    private void show(Session.Question q) {
+        setVisible(q != null);
+        setManaged(q != null);
+        if (q == null) {
+            return;
+        }
+        proposal = q.proposal();
+        why.setText(q.logFile().getFileName() + ": the header does not say all of it. Look at the readings, put right what"
+                + " is wrong.");
+        grid.getChildren().clear();
+        rows.clear();
+        grid.addRow(0, heading("Column"), heading("First readings"), heading("Run of them"), heading("It is"),
+                heading("In"), heading("Because"));
+        for (int i = 0; i < Math.min(proposal.width(), 40); i++) {
+            row(i);
+        }
+        rows.getFirst().channel().requestFocus();
+    }
+
+    /** A label that is not cut short. */
+    private static Label whole(String s) {
+        Label l = new Label(s.length() > 40 ? s.substring(0, 39) + "…" : s);
+        l.setMinWidth(USE_PREF_SIZE);
+        return l;
+    }
+
+    private static Label heading(String s) {
+        Label l = new Label(s);
+        l.getStyleClass().add("card-subheading");
+        return l;
+    }
+
+    private void row(int field) {
+        Optional<ColumnPlan> plan = proposal.plan().columns().stream().filter(c -> c.index() == field).findFirst();
+        ComboBox<String> channel = new ComboBox<>(FXCollections.observableArrayList(NOT_USED));
+        Arrays.stream(Channel.values()).forEach(c -> channel.getItems().add(c.label()));
+        channel.setId("channel-" + field);
+        channel.setAccessibleText("What " + proposal.title(field) + " is");
+        ComboBox<String> unit = new ComboBox<>();
+        unit.setId("unit-" + field);
+        unit.setAccessibleText("Unit of " + proposal.title(field));
+        channel.valueProperty().addListener((o, was, is) -> {
+            unit.getItems().setAll(channel(is).map(c -> c.units().stream().map(Channel.Unit::name).toList())
+                    .orElse(List.of()));
+            unit.setValue(unit.getItems().isEmpty() ? null : unit.getItems().getFirst());
+            unit.setDisable(unit.getItems().size() < 2);
+        });
+        channel.setValue(plan.map(p -> p.channel().label()).orElse(NOT_USED));
+        plan.ifPresent(p -> unit.setValue(p.unit()));
+        String readings = String.join("  ", proposal.sample().stream().limit(3)
+                .map(r -> field < r.size() ? r.get(field).trim() : "").toList());
+        Label because = new Label(plan.map(p -> switch (p.certainty()) {
+            case SURE -> p.because();
+            case LIKELY, GUESS -> "? " + p.because();
+        }).orElse(""));
+        because.setWrapText(true);
+        because.getStyleClass().add("small");
+        channel.setPrefWidth(180);
+        grid.addRow(field + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit, because);
+        rows.add(new Row(field, channel, unit));
+    }
+
+    private static Optional<Channel> channel(String label) {
+        return Arrays.stream(Channel.values()).filter(c -> c.label().equals(label)).findFirst();
+    }
+
+    /** The first readings as a line: a rising time, a loping idle and a stuck column look different at once. */
+    private Canvas preview(int field) {
+        Canvas canvas = new Canvas(PREVIEW_W, PREVIEW_H);
+        double[] v = proposal.numbers(field);
+        double low = Arrays.stream(v).filter(x -> !Double.isNaN(x)).min().orElse(0);
+        double high = Arrays.stream(v).filter(x -> !Double.isNaN(x)).max().orElse(1);
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.setStroke(Color.GRAY);
+        g.setLineWidth(1.2);
+        g.beginPath();
+        boolean down = false;
+        for (int i = 0; i < v.length; i++) {
+            if (Double.isNaN(v[i])) {
+                down = false;
+                continue;
+            }
+            double x = 1 + (PREVIEW_W - 2.0) * i / Math.max(1, v.length - 1);
+            double y = PREVIEW_H - 3 - (PREVIEW_H - 6) * (v[i] - low) / Math.max(1e-9, high - low);
+            if (down) {
+                g.lineTo(x, y);
+            } else {
+                g.moveTo(x, y);
+            }
+            down = true;
+        }
+        g.stroke();
+        return canvas;
+    }
+
+    private void accept() {
+        Plan before = proposal.plan();
+        Plan plan = new Plan(List.of(), before.rateHz(), before.events(), before.signature());
+        for (Row r : rows) {
+            Optional<Channel> c = channel(r.channel().getValue());
+            if (c.isEmpty()) {
+                continue;
+            }
+            Optional<ColumnPlan> was = before.columns().stream().filter(p -> p.index() == r.field()).findFirst();
+            boolean same = was.isPresent() && was.get().channel() == c.get()
+                    && was.get().unit().equals(String.valueOf(r.unit().getValue()));
+            ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), "", null,
+                    ColumnPlan.Certainty.SURE, "").as(c.get(), c.get().unit(String.valueOf(r.unit().getValue()))
+                            .orElse(c.get().units().getFirst()));
+            if (plan.column(c.get()).isPresent()) {
+                session.complain("Two columns are said to be " + c.get().label() + ". Keep one of them.");
+                return;
+            }
+            plan = plan.with(column);
+        }
+        if (!plan.missing().isEmpty()) {
+            session.complain("Not said yet which column is " + String.join(", ", plan.missing()) + ".");
+            return;
+        }
+        session.answer(plan);
+    }
+}

@@ -1,0 +1,86 @@
+package nariz.app.view;
+
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import nariz.app.session.Session;
+import nariz.log.Quality;
+import nariz.log.Span;
+
+/** Over the log: what is odd in it, the selected stretch, and the buttons that take a stretch out or back. */
+final class LogBar extends HBox {
+    private final Session session;
+    private final Label notes = new Label();
+    private final Button exclude;
+    private final Button restore;
+    private final Button undo;
+
+    LogBar(Session session) {
+        super(8);
+        this.session = session;
+        getStyleClass().add("log-bar");
+        setAlignment(Pos.CENTER_LEFT);
+        notes.setId("log-notes");
+        notes.getStyleClass().add("small");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        exclude = button("Take the stretch out", "exclude", "The selected stretch no longer counts (X). Select with Shift and "
+                + "drag, or B and E at the cursor", session::exclude);
+        restore = button("Count it again", "restore", "The stretch under the cursor counts again (X)", session::restore);
+        undo = button("Undo", "undo", "Take back the latest decision about this drive", session::undo);
+        getChildren().addAll(notes, space, exclude, restore, undo);
+        session.driveProperty().addListener((o, was, is) -> refresh());
+        session.selectionProperty().addListener((o, was, is) -> refresh());
+        session.cursorProperty().addListener((o, was, is) -> refresh());
+        refresh();
+    }
+
+    private static Button button(String text, String id, String help, Runnable action) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.setAccessibleText(text);
+        b.setTooltip(new Tooltip(help));
+        b.setOnAction(e -> action.run());
+        return b;
+    }
+
+    private void refresh() {
+        Session.Drive d = session.driveProperty().get();
+        Span s = session.selectionProperty().get();
+        boolean out = d != null && d.log().excluded(session.cursorProperty().get());
+        exclude.setDisable(s == null);
+        restore.setDisable(!out);
+        undo.setDisable(!session.canUndo());
+        notes.setText(d == null ? "" : s == null ? words(d)
+                : String.format(Locale.ROOT, "Selected: %.1f to %.1f s, %.1f s", s.fromS(), s.toS(), s.toS() - s.fromS()));
+    }
+
+    private static String words(Session.Drive d) {
+        Map<Quality.Kind, Integer> n = new EnumMap<>(Quality.Kind.class);
+        d.odd().forEach(f -> n.merge(f.kind(), 1, Integer::sum));
+        List<String> out = new java.util.ArrayList<>();
+        n.forEach((k, v) -> out.add(v + " " + switch (k) {
+            case GAP -> v == 1 ? "gap" : "gaps";
+            case SPIKE -> v == 1 ? "jump" : "jumps";
+            case STUCK -> v == 1 ? "stuck stretch" : "stuck stretches";
+            case RAIL -> "at the end of the scale";
+            case THIN -> v == 1 ? "thin channel" : "thin channels";
+        }));
+        if (d.log().problemCount() > 0) {
+            out.add(d.log().problemCount() + " cells or rows kept out, the first: "
+                    + d.log().problems().getFirst().text());
+        }
+        if (!d.log().excluded().isEmpty()) {
+            out.add(d.log().excluded().size() + " taken out by you");
+        }
+        return String.join("  ·  ", out);
+    }
+}

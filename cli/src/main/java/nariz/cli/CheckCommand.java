@@ -1,0 +1,92 @@
+package nariz.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import nariz.log.LogProblem;
+import nariz.log.Quality;
+import nariz.log.Recording;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.json.JsonMapper;
+
+/** {@code nariz check}: what is wrong or odd in a log, with places. */
+@Command(name = "check", mixinStandardHelpOptions = true,
+        description = "Lists what cannot be read in a log and what is odd in it; exit code 0 also when there is some.")
+final class CheckCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "FILE", description = "The log.")
+    private Path file;
+
+    @Mixin
+    private LogOptions options = new LogOptions();
+
+    @Option(names = "--json", description = "As JSON on standard output.")
+    private boolean json;
+
+    @Override
+    public Integer call() {
+        PrintWriter out = spec.commandLine().getOut();
+        Recording r = options.record(file, spec.commandLine(), n -> { });
+        List<Quality.Finding> odd = Quality.of(r);
+        if (json) {
+            out.print(json(r, odd));
+            out.flush();
+            return 0;
+        }
+        out.printf(Locale.ROOT, "%s: %d rows over %.1f s, %d channels%n", r.name(), r.size(), r.durationS(),
+                r.channels().size());
+        r.problems().forEach(p -> out.println(p.text()));
+        if (r.problemCount() > r.problems().size()) {
+            out.printf(Locale.ROOT, "... and %d more cells and rows%n", r.problemCount() - r.problems().size());
+        }
+        odd.forEach(f -> out.printf(Locale.ROOT, "%.1f to %.1f s: %s%n", f.fromS(), f.toS(), f.text()));
+        if (r.problemCount() == 0 && odd.isEmpty()) {
+            out.println("Nothing to complain of.");
+        }
+        return 0;
+    }
+
+    private static String json(Recording r, List<Quality.Finding> odd) {
+        Map<String, Object> root = new LinkedHashMap<>();
+        root.put("format", "nariz-check/1");
+        root.put("file", r.name());
+        root.put("rows", r.size());
+        root.put("durationS", r.durationS());
+        List<Map<String, Object>> problems = new ArrayList<>();
+        for (LogProblem p : r.problems()) {
+            Map<String, Object> m = new LinkedHashMap<>();
+            m.put("line", p.line());
+            m.put("column", p.column());
+            m.put("title", p.channel());
+            m.put("found", p.found());
+            m.put("done", p.done());
+            problems.add(m);
+        }
+        root.put("problems", problems);
+        root.put("problemCount", r.problemCount());
+        List<Map<String, Object>> findings = new ArrayList<>();
+        for (Quality.Finding f : odd) {
+            Map<String, Object> m = new LinkedHashMap<>();
+            m.put("kind", f.kind().name().toLowerCase(Locale.ROOT));
+            m.put("channel", f.channel().key());
+            m.put("fromS", f.fromS());
+            m.put("toS", f.toS());
+            m.put("text", f.text());
+            findings.add(m);
+        }
+        root.put("odd", findings);
+        return JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+}

@@ -1,0 +1,78 @@
+package nariz.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import nariz.build.InputProblem;
+import nariz.store.Exchange;
+import nariz.store.Workbook;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** {@code nariz export}: writes a run or a whole workbook in open formats. */
+@Command(name = "export", mixinStandardHelpOptions = true,
+        description = "Writes a run as .csv, as a data package (.zip) or as the file it came from (--raw); without --run "
+                + "the whole workbook as a folder.")
+final class ExportCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Option(names = "--workbook", required = true, paramLabel = "FILE", description = "The workbook.")
+    private Path workbook;
+
+    @Option(names = "--run", paramLabel = "N", description = "Run, as nariz info lists it.")
+    private Long run;
+
+    @Option(names = "--out", required = true, paramLabel = "PATH", description = "Where to.")
+    private Path out;
+
+    @Option(names = "--raw", description = "The file the run came from, byte for byte.")
+    private boolean raw;
+
+    @Option(names = "--from", paramLabel = "S", description = "First time, s.")
+    private double fromS = Double.NEGATIVE_INFINITY;
+
+    @Option(names = "--to", paramLabel = "S", description = "Last time, s.")
+    private double toS = Double.POSITIVE_INFINITY;
+
+    @Override
+    public Integer call() throws IOException {
+        if (!Files.exists(workbook)) {
+            throw new InputProblem(String.valueOf(workbook.getFileName()), 0, 0, "", "no file",
+                    "nariz import starts a workbook.");
+        }
+        PrintWriter text = spec.commandLine().getOut();
+        try (Workbook w = Workbook.open(workbook)) {
+            if (run == null) {
+                if (Files.isDirectory(out) && out.toFile().list().length > 0) {
+                    throw new ParameterException(spec.commandLine(), "--out: " + out + " is not empty.");
+                }
+                Exchange.folder(w, out);
+            } else {
+                one(w);
+            }
+        }
+        text.println("written: " + out);
+        return 0;
+    }
+
+    private void one(Workbook w) throws IOException {
+        Workbook.Run r = w.runs().stream().filter(x -> x.id() == run).findFirst().orElseThrow(() ->
+                new ParameterException(spec.commandLine(), "--run: there is no run " + run + "; nariz info "
+                        + workbook + " lists them."));
+        if (raw) {
+            try (var file = Files.newOutputStream(out)) {
+                w.raw(r.id(), file);
+            }
+        } else if (out.toString().endsWith(".zip")) {
+            Exchange.dataPackage(w.recording(r.id()), w.sheetJson(r.sheet()), out);
+        } else {
+            Exchange.csv(w.recording(r.id()), fromS, toS, out);
+        }
+    }
+}

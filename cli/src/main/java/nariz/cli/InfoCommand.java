@@ -1,0 +1,97 @@
+package nariz.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import nariz.build.InputProblem;
+import nariz.log.ColumnPlan;
+import nariz.log.LogReader;
+import nariz.log.PlanJson;
+import nariz.log.Proposal;
+import nariz.store.Workbook;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** {@code nariz info}: what a log's columns seem to mean, or what a workbook holds. */
+@Command(name = "info", mixinStandardHelpOptions = true,
+        description = "Shows what the columns of a log seem to mean, or the runs in a workbook.")
+final class InfoCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "FILE", description = "A log or a workbook (" + Workbook.EXTENSION + ").")
+    private Path file;
+
+    @Option(names = "--write-profile", paramLabel = "FILE",
+            description = "Write what the columns seem to mean as a profile, to correct and use with --profile.")
+    private Path profile;
+
+    @Override
+    public Integer call() throws java.io.IOException {
+        PrintWriter out = spec.commandLine().getOut();
+        if (file.toString().endsWith(Workbook.EXTENSION)) {
+            workbook(out);
+        } else {
+            log(out);
+        }
+        return 0;
+    }
+
+    private void workbook(PrintWriter out) {
+        if (!Files.exists(file)) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "no file",
+                    "nariz import starts a workbook.");
+        }
+        try (Workbook w = Workbook.open(file)) {
+            List<Workbook.Run> runs = w.runs();
+            out.printf(Locale.ROOT, "%s: %d vehicles, %d runs%s%n", file.getFileName(), w.vehicles().size(), runs.size(),
+                    w.readOnly() ? ", open elsewhere: reading only" : "");
+            for (Workbook.Vehicle v : w.vehicles()) {
+                out.printf(Locale.ROOT, "%s, %d versions of its build sheet%n", v.name(), w.sheets(v.id()).size());
+                for (Workbook.Run r : runs) {
+                    if (r.vehicle() == v.id()) {
+                        out.printf(Locale.ROOT, "  run %d  %s  %s  %.0f s, %d rows%s%n", r.id(),
+                                r.imported().toString().substring(0, 16).replace('T', ' '), r.name(), r.durationS(),
+                                r.samples(), r.problemCount() > 0 ? ", " + r.problemCount() + " cells or rows kept out"
+                                        : "");
+                    }
+                }
+            }
+        }
+    }
+
+    private void log(PrintWriter out) throws java.io.IOException {
+        Proposal p = LogReader.propose(file);
+        p.preamble().forEach(l -> out.println("above the header: " + l));
+        out.printf(Locale.ROOT, "%-4s %-22s %-16s %-10s %-8s %s%n", "no.", "header", "channel", "unit", "sure",
+                "first readings");
+        for (int i = 0; i < p.width(); i++) {
+            int field = i;
+            ColumnPlan c = p.plan().columns().stream().filter(x -> x.index() == field).findFirst().orElse(null);
+            String readings = String.join(" ", p.sample().stream().limit(4).map(r -> field < r.size()
+                    ? r.get(field).trim() : "").toList());
+            out.printf(Locale.ROOT, "%-4d %-22s %-16s %-10s %-8s %s%n", i + 1, p.title(i), c == null ? "-"
+                    : c.channel().key(), c == null ? "" : c.unit(), c == null ? "" : switch (c.certainty()) {
+                        case SURE -> "yes";
+                        case LIKELY -> "likely";
+                        case GUESS -> "guess";
+                    }, readings);
+        }
+        if (p.plan().rateHz() > 0) {
+            out.printf(Locale.ROOT, "time from %s samples a second%n", p.plan().rateHz());
+        }
+        p.plan().missing().forEach(m -> out.println("not found: " + m));
+        if (!p.clear()) {
+            out.println("Say what is not sure with --columns, or agree with --guess.");
+        }
+        if (profile != null) {
+            Files.writeString(profile, PlanJson.write(p.plan()));
+        }
+    }
+}

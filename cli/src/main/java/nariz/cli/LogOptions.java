@@ -1,0 +1,102 @@
+package nariz.cli;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.LongConsumer;
+import nariz.build.InputProblem;
+import nariz.log.Channel;
+import nariz.log.ColumnPlan;
+import nariz.log.LogReader;
+import nariz.log.Plan;
+import nariz.log.PlanJson;
+import nariz.log.PointReader;
+import nariz.log.Proposal;
+import nariz.log.Recording;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+
+/** How a log is to be read: by its own header, by a profile, or with columns named by hand. */
+final class LogOptions {
+    private static final long LONGEST_POINTS = 100_000;
+
+    @Option(names = "--profile", paramLabel = "FILE", description = "What the columns mean, nariz-profile/1.")
+    private Path profile;
+
+    @Option(names = "--columns", split = ",", paramLabel = "N=CHANNEL[:UNIT]",
+            description = "Name columns by hand, for example 3=vacuum:inhg,5=afr; unit as in the header.")
+    private List<String> columns = new ArrayList<>();
+
+    @Option(names = "--rate", paramLabel = "HZ", description = "Samples a second, for a log without time.")
+    private double rateHz;
+
+    @Option(names = "--guess", description = "Take columns as they seem to be where the header does not say.")
+    private boolean guess;
+
+    /** The plan to read a file by; empty options leave it to the header. */
+    Plan plan(Path file, picocli.CommandLine line) {
+        if (profile == null && columns.isEmpty() && rateHz == 0 && !guess) {
+            return null;
+        }
+        if (profile != null) {
+            return PlanJson.parse(String.valueOf(profile.getFileName()), text(profile));
+        }
+        Proposal p = LogReader.propose(file);
+        Plan plan = new Plan(p.plan().columns().stream()
+                .filter(c -> guess || c.certainty() == ColumnPlan.Certainty.SURE).toList(), p.plan().rateHz(),
+                p.plan().events(), p.plan().signature());
+        for (String c : columns) {
+            plan = plan.with(column(c, p, line));
+        }
+        if (rateHz > 0) {
+            plan = plan.atRate(rateHz);
+        }
+        if (!plan.missing().isEmpty()) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 1, 0, "", "no column for "
+                    + String.join(", ", plan.missing()), "Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
+                    + "shows the columns.");
+        }
+        return plan.confirmed();
+    }
+
+    private static String text(Path file) {
+        try {
+            return Files.readString(file);
+        } catch (IOException e) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a file that cannot be read ("
+                    + e.getClass().getSimpleName() + ")", "Check that it exists and is UTF-8 text.");
+        }
+    }
+
+    private static ColumnPlan column(String text, Proposal p, picocli.CommandLine line) {
+        String[] parts = text.split("[=:]", 3);
+        try {
+            int index = Integer.parseInt(parts[0].trim()) - 1;
+            Channel c = Channel.ofKey(parts[1].trim()).orElseThrow();
+            Channel.Unit u = parts.length > 2 ? c.unit(parts[2]).orElseThrow() : c.units().getFirst();
+            return new ColumnPlan(index, p.title(index), c, u.name(), new nariz.log.Scale.Linear(u.factor(), u.shift()),
+                    ColumnPlan.Certainty.SURE, "you said so");
+        } catch (RuntimeException e) {
+            throw new ParameterException(line, "--columns: \"" + text + "\" is not like 3=vacuum:inhg; channels: "
+                    + String.join(", ", java.util.Arrays.stream(Channel.values()).map(Channel::key).toList()) + ".", e);
+        }
+    }
+
+    /** Reads a file; a short list of noted points counts as a log. */
+    Recording record(Path file, picocli.CommandLine line, LongConsumer progress) {
+        try {
+            if (Files.isRegularFile(file) && Files.size(file) < LONGEST_POINTS && profile == null && columns.isEmpty()) {
+                String text = new String(Files.readAllBytes(file), java.nio.charset.StandardCharsets.UTF_8);
+                if (PointReader.looksLikePoints(text)) {
+                    return PointReader.parse(String.valueOf(file.getFileName()), text);
+                }
+            }
+        } catch (IOException e) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a file that cannot be read ("
+                    + e.getClass().getSimpleName() + ")", "Check that it exists and that you may read it.");
+        }
+        return LogReader.record(file, plan(file, line), () -> false, progress);
+    }
+}

@@ -1,0 +1,667 @@
+package nariz.store;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.EnumMap;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import nariz.build.InputProblem;
+import nariz.log.Channel;
+import nariz.log.Plan;
+import nariz.log.PlanJson;
+import nariz.log.Recording;
+import org.flywaydb.core.api.FlywayException;
+import org.jdbi.v3.core.Handle;
+import org.jdbi.v3.core.Jdbi;
+import org.jdbi.v3.core.JdbiException;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteDataSource;
+
+/**
+ * One workbook file, open.
+ *
+ * <p>Every change is one transaction with full synchronisation: what a call that returned has written survives a crash
+ * of the program or the machine. The first to open a file may write; who comes later reads only
+ * ({@link #readOnly}). Calls may come from any thread, one is served at a time. Samples are loaded when asked for.
+ */
+public final class Workbook implements AutoCloseable {
+    /** File name extension. */
+    public static final String EXTENSION = ".nariz";
+    private static final int PART = 1 << 20;
+
+    private final Path file;
+    private final Handle handle;
+    private final FileChannel lockFile;
+    private final FileLock lock;
+    private final Deque<Edit> done = new ArrayDeque<>();
+    private final Deque<Edit> undone = new ArrayDeque<>();
+
+    /** A change with what takes it back; both run in a transaction of their own. */
+    private record Edit(String title, Runnable again, Runnable back) {
+    }
+
+    /**
+     * A vehicle.
+     *
+     * @param id key in this file
+     * @param name as the user calls it
+     */
+    public record Vehicle(long id, String name) {
+    }
+
+    /**
+     * A version of a build sheet.
+     *
+     * @param id key in this file
+     * @param vehicle whose it is
+     * @param json the sheet, format {@code nariz-build/1}
+     * @param created when it was added
+     */
+    public record Sheet(long id, long vehicle, String json, Instant created) {
+    }
+
+    /**
+     * What a list of runs shows; samples are not loaded for it.
+     *
+     * @param id key in this file
+     * @param vehicle whose it is
+     * @param sheet build sheet it was driven on
+     * @param name file name or title
+     * @param imported when it came in
+     * @param samples rows
+     * @param durationS length, s
+     * @param problemCount cells and rows that were kept out
+     */
+    public record Run(long id, long vehicle, long sheet, String name, Instant imported, int samples, double durationS,
+            long problemCount) {
+    }
+
+    /**
+     * A stretch the user took out of the computation; its samples stay.
+     *
+     * @param id key in this file
+     * @param fromS start, s in the run
+     * @param toS end
+     * @param reason in the user's words
+     */
+    public record Excluded(long id, double fromS, double toS, String reason) {
+    }
+
+    /**
+     * A note.
+     *
+     * @param id key in this file
+     * @param run run it belongs to, if any
+     * @param text what was written
+     * @param created when
+     */
+    public record Note(long id, Optional<Long> run, String text, Instant created) {
+    }
+
+    private Workbook(Path file, Handle handle, FileChannel lockFile, FileLock lock) {
+        this.file = file;
+        this.handle = handle;
+        this.lockFile = lockFile;
+        this.lock = lock;
+    }
+
+    /**
+     * Opens a workbook, or starts one where there is no file.
+     *
+     * @param file the file
+     * @return the workbook; read-only when another window has it open or the place cannot be written
+     * @throws InputProblem when it is no workbook, is damaged, or was written by a newer version
+     */
+    public static Workbook open(Path file) {
+        String name = String.valueOf(file.getFileName());
+        Path absolute = file.toAbsolutePath();
+        FileChannel channel = null;
+        FileLock lock = null;
+        try {
+            boolean there = Files.exists(absolute);
+            if (!there && absolute.getParent() != null) {
+                Files.createDirectories(absolute.getParent());
+            }
+            channel = lockFile(absolute);
+            lock = channel == null ? null : tryLock(channel);
+            if (lock == null && !there) {
+                throw new InputProblem(name, 0, 0, "", "a place where no workbook can be started",
+                        "Check that the folder may be written and that the disk is not full.");
+            }
+            if (there) {
+                Migrations.check(name, absolute);
+            }
+            if (lock != null) {
+                Migrations.bringUpToDate(absolute);
+            }
+            Handle h = Jdbi.open(connect(absolute, lock == null));
+            return new Workbook(absolute, h, channel, lock);
+        } catch (IOException | SQLException | JdbiException | FlywayException e) {
+            release(channel, lock);
+            throw problem(name, e);
+        } catch (InputProblem e) {
+            release(channel, lock);
+            throw e;
+        }
+    }
+
+    static Connection connect(Path file, boolean readOnly) throws SQLException {
+        SQLiteConfig c = new SQLiteConfig();
+        c.enforceForeignKeys(true);
+        c.setBusyTimeout(5000);
+        if (readOnly) {
+            c.setReadOnly(true);
+        } else {
+            c.setJournalMode(SQLiteConfig.JournalMode.WAL);
+            c.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
+        }
+        SQLiteDataSource source = new SQLiteDataSource(c);
+        source.setUrl("jdbc:sqlite:" + file);
+        return source.getConnection();
+    }
+
+    private static FileChannel lockFile(Path file) {
+        try {
+            return FileChannel.open(file.resolveSibling(file.getFileName() + ".lock"), StandardOpenOption.CREATE,
+                    StandardOpenOption.WRITE);
+        } catch (IOException e) {
+            // A folder that cannot be written: the workbook can still be read.
+            return null;
+        }
+    }
+
+    private static FileLock tryLock(FileChannel channel) throws IOException {
+        try {
+            return channel.tryLock();
+        } catch (OverlappingFileLockException e) {
+            return null;
+        }
+    }
+
+    private static void release(FileChannel channel, FileLock lock) {
+        try {
+            if (lock != null) {
+                lock.release();
+            }
+            if (channel != null) {
+                channel.close();
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    static InputProblem problem(String name, Exception e) {
+        Throwable root = e;
+        while (root.getCause() != null) {
+            root = root.getCause();
+        }
+        String why = String.valueOf(root.getMessage());
+        String wanted = why.contains("FULL") ? "Make room on the disk; what was in the workbook before is untouched."
+                : why.contains("READONLY") ? "The workbook is open for reading only: another window has it, or the "
+                + "folder may not be written."
+                : "Take a copy aside; the workbook next to it with .before- in its name is older and may help.";
+        return new InputProblem(name, 0, 0, "", "a workbook that cannot be used (" + why + ")", wanted);
+    }
+
+    /** {@return the file} */
+    public Path file() {
+        return file;
+    }
+
+    /** {@return whether somebody else may write and this window may not} */
+    public boolean readOnly() {
+        return lock == null;
+    }
+
+    private static String now() {
+        return Instant.now().truncatedTo(ChronoUnit.MILLIS).toString();
+    }
+
+    Handle handle() {
+        return handle;
+    }
+
+    private synchronized <T> T write(java.util.function.Function<Handle, T> work) {
+        if (readOnly()) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a workbook open for reading only",
+                    "Close the other window that has it open, then open it again.");
+        }
+        try {
+            return handle.inTransaction(work::apply);
+        } catch (JdbiException e) {
+            throw problem(String.valueOf(file.getFileName()), e);
+        }
+    }
+
+    /** Runs a change and remembers how to take it back. */
+    private synchronized void edit(String title, Runnable again, Runnable back) {
+        again.run();
+        done.push(new Edit(title, again, back));
+        undone.clear();
+    }
+
+    private Runnable sql(String statement, Object... values) {
+        return () -> write(h -> {
+            var u = h.createUpdate(statement);
+            for (int i = 0; i < values.length; i++) {
+                u.bind(i, values[i]);
+            }
+            return u.execute();
+        });
+    }
+
+    /** {@return what undo would take back, or empty} */
+    public synchronized Optional<String> undoTitle() {
+        return Optional.ofNullable(done.peek()).map(Edit::title);
+    }
+
+    /** {@return what redo would bring back, or empty} */
+    public synchronized Optional<String> redoTitle() {
+        return Optional.ofNullable(undone.peek()).map(Edit::title);
+    }
+
+    /** Takes back the latest change of this sitting; nothing when there is none. */
+    public synchronized void undo() {
+        if (!done.isEmpty()) {
+            Edit e = done.peek();
+            e.back().run();
+            undone.push(done.pop());
+        }
+    }
+
+    /** Brings back what was taken back last; nothing when there is none. */
+    public synchronized void redo() {
+        if (!undone.isEmpty()) {
+            Edit e = undone.peek();
+            e.again().run();
+            done.push(undone.pop());
+        }
+    }
+
+    /** {@return all vehicles by name} */
+    public synchronized List<Vehicle> vehicles() {
+        return handle.createQuery("SELECT id, name FROM vehicle ORDER BY name, id")
+                .map((r, c) -> new Vehicle(r.getLong(1), r.getString(2))).list();
+    }
+
+    /**
+     * The vehicle of a name.
+     *
+     * @param name as the user calls it
+     * @return it; added when there was none
+     */
+    public Vehicle vehicle(String name) {
+        return vehicles().stream().filter(v -> v.name().equals(name)).findFirst().orElseGet(() -> write(h ->
+                new Vehicle(h.createUpdate("INSERT INTO vehicle (name, created) VALUES (?, ?)").bind(0, name)
+                        .bind(1, now()).executeAndReturnGeneratedKeys("id").mapTo(Long.class).one(), name)));
+    }
+
+    /**
+     * Versions of a vehicle's build sheet.
+     *
+     * @param vehicle key
+     * @return from the first to the latest
+     */
+    public synchronized List<Sheet> sheets(long vehicle) {
+        return handle.createQuery("SELECT id, json, created FROM build_sheet WHERE vehicle = ? ORDER BY id")
+                .bind(0, vehicle).map((r, c) -> new Sheet(r.getLong(1), vehicle, r.getString(2),
+                        Instant.parse(r.getString(3)))).list();
+    }
+
+    /**
+     * Adds a version of a build sheet; the latest one is returned when it is the same.
+     *
+     * @param vehicle key
+     * @param json the sheet
+     * @return the version
+     */
+    public Sheet addSheet(long vehicle, String json) {
+        List<Sheet> before = sheets(vehicle);
+        if (!before.isEmpty() && before.getLast().json().equals(json)) {
+            return before.getLast();
+        }
+        String at = now();
+        Long previous = before.isEmpty() ? null : before.getLast().id();
+        long id = write(h -> h.createUpdate("INSERT INTO build_sheet (vehicle, previous, json, created) VALUES "
+                + "(?, ?, ?, ?)").bind(0, vehicle).bind(1, previous).bind(2, json).bind(3, at)
+                .executeAndReturnGeneratedKeys("id").mapTo(Long.class).one());
+        return new Sheet(id, vehicle, json, Instant.parse(at));
+    }
+
+    /**
+     * The build sheet a run was driven on.
+     *
+     * @param sheet key
+     * @return its JSON
+     */
+    public synchronized String sheetJson(long sheet) {
+        return handle.createQuery("SELECT json FROM build_sheet WHERE id = ?").bind(0, sheet).mapTo(String.class)
+                .one();
+    }
+
+    /** {@return all runs, the latest first; no samples are loaded} */
+    public synchronized List<Run> runs() {
+        return handle.createQuery("SELECT id, vehicle, build_sheet, name, imported, samples, duration, problem_count "
+                + "FROM run WHERE deleted = 0 ORDER BY imported DESC, id DESC").map((r, c) -> new Run(r.getLong(1),
+                r.getLong(2), r.getLong(3), r.getString(4), Instant.parse(r.getString(5)), r.getInt(6),
+                r.getDouble(7), r.getLong(8))).list();
+    }
+
+    /**
+     * Takes a recording in, with the file it came from.
+     *
+     * @param sheet build sheet it was driven on
+     * @param recording what was read
+     * @param source the file, kept byte for byte; null when there is none
+     * @param cancelled asked now and then; true gives up and leaves no trace
+     * @return the run
+     * @throws InputProblem when the workbook cannot take it
+     */
+    public Run addRun(Sheet sheet, Recording recording, Path source, BooleanSupplier cancelled) {
+        String at = now();
+        double duration = recording.durationS();
+        long id = write(h -> {
+            Long raw = source == null ? null : addRaw(h, source, cancelled);
+            long run = h.createUpdate("INSERT INTO run (vehicle, build_sheet, raw_file, name, imported, samples, "
+                    + "duration, start_clock, header_line, plan, preamble, problems, problem_count) VALUES "
+                    + "(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)").bind(0, sheet.vehicle()).bind(1, sheet.id())
+                    .bind(2, raw).bind(3, recording.name()).bind(4, at).bind(5, recording.size()).bind(6, duration)
+                    .bind(7, Double.isNaN(recording.startClockS()) ? null : (Double) recording.startClockS())
+                    .bind(8, recording.headerLine()).bind(9, PlanJson.write(recording.plan()))
+                    .bind(10, String.join("\n", recording.preamble())).bind(11, Problems.write(recording.problems()))
+                    .bind(12, recording.problemCount()).executeAndReturnGeneratedKeys("id").mapTo(Long.class).one();
+            addChunks(h, run, recording, cancelled);
+            return run;
+        });
+        edit("import of " + recording.name(), sql("UPDATE run SET deleted = 0 WHERE id = ?", id),
+                sql("UPDATE run SET deleted = 1 WHERE id = ?", id));
+        return new Run(id, sheet.vehicle(), sheet.id(), recording.name(), Instant.parse(at), recording.size(), duration,
+                recording.problemCount());
+    }
+
+    private static void stopIf(BooleanSupplier cancelled) {
+        if (cancelled.getAsBoolean()) {
+            throw new java.util.concurrent.CancellationException("import was cancelled");
+        }
+    }
+
+    private static void addChunks(Handle h, long run, Recording recording, BooleanSupplier cancelled) {
+        for (Channel c : recording.channels()) {
+            int part = 0;
+            for (byte[] chunk : recording.chunks(c)) {
+                stopIf(cancelled);
+                h.createUpdate("INSERT INTO chunk (run, channel, part, packed) VALUES (?, ?, ?, ?)").bind(0, run)
+                        .bind(1, c.key()).bind(2, part++).bind(3, Packing.pack(chunk, chunk.length)).execute();
+            }
+        }
+        for (Recording.Mark m : recording.marks()) {
+            h.createUpdate("INSERT INTO mark (run, time, text) VALUES (?, ?, ?)").bind(0, run).bind(1, m.timeS())
+                    .bind(2, m.text()).execute();
+        }
+    }
+
+    /** Stores a file in packed parts; one that is there already is stored once. */
+    private static Long addRaw(Handle h, Path source, BooleanSupplier cancelled) {
+        try {
+            String sha = sha256(source);
+            Optional<Long> same = h.createQuery("SELECT id FROM raw_file WHERE sha256 = ?").bind(0, sha)
+                    .mapTo(Long.class).findOne();
+            if (same.isPresent()) {
+                return same.get();
+            }
+            long id = h.createUpdate("INSERT INTO raw_file (sha256, name, size) VALUES (?, ?, ?)").bind(0, sha)
+                    .bind(1, String.valueOf(source.getFileName())).bind(2, Files.size(source))
+                    .executeAndReturnGeneratedKeys("id").mapTo(Long.class).one();
+            try (InputStream in = Files.newInputStream(source)) {
+                byte[] part = new byte[PART];
+                int n = 0;
+                for (int got = in.readNBytes(part, 0, PART); got > 0; got = in.readNBytes(part, 0, PART)) {
+                    stopIf(cancelled);
+                    h.createUpdate("INSERT INTO raw_part (raw_file, part, packed) VALUES (?, ?, ?)").bind(0, id)
+                            .bind(1, n++).bind(2, Packing.pack(part, got)).execute();
+                }
+            }
+            return id;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    static String sha256(Path source) throws IOException {
+        try (InputStream in = Files.newInputStream(source)) {
+            MessageDigest d = MessageDigest.getInstance("SHA-256");
+            byte[] buffer = new byte[PART];
+            for (int got = in.read(buffer); got > 0; got = in.read(buffer)) {
+                d.update(buffer, 0, got);
+            }
+            return HexFormat.of().formatHex(d.digest());
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+
+    /**
+     * Loads a run's samples.
+     *
+     * @param run key
+     * @return the recording as it was imported
+     */
+    public synchronized Recording recording(long run) {
+        Map<Channel, List<byte[]>> chunks = new EnumMap<>(Channel.class);
+        handle.createQuery("SELECT channel, packed FROM chunk WHERE run = ? ORDER BY channel, part").bind(0, run)
+                .map((r, c) -> chunks.computeIfAbsent(Channel.ofKey(r.getString(1)).orElseThrow(),
+                        k -> new ArrayList<>()).add(Packing.unpack(r.getBytes(2)))).list();
+        List<Recording.Mark> marks = handle.createQuery("SELECT time, text FROM mark WHERE run = ? ORDER BY id")
+                .bind(0, run).map((r, c) -> new Recording.Mark(r.getDouble(1), r.getString(2))).list();
+        return handle.createQuery("SELECT name, samples, start_clock, header_line, plan, preamble, problems, "
+                + "problem_count FROM run WHERE id = ?").bind(0, run).map((r, c) -> {
+                    double clock = r.getDouble(3);
+                    double start = r.wasNull() ? Double.NaN : clock;
+                    Plan plan = PlanJson.parse("workbook", r.getString(5));
+                    return new Recording(r.getString(1), plan, r.getString(6).lines().toList(), r.getInt(2),
+                            r.getLong(4), chunks, marks, Problems.parse(r.getString(7)), r.getLong(8), start);
+                }).one();
+    }
+
+    /**
+     * Gives back the file a run came from, byte for byte.
+     *
+     * @param run key
+     * @param out receives it; not closed
+     * @return its name, or empty when the run came from no file
+     * @throws IOException when writing fails
+     */
+    public synchronized Optional<String> raw(long run, OutputStream out) throws IOException {
+        Optional<Long> raw = handle.createQuery("SELECT raw_file FROM run WHERE id = ? AND raw_file IS NOT NULL")
+                .bind(0, run).mapTo(Long.class).findOne();
+        if (raw.isEmpty()) {
+            return Optional.empty();
+        }
+        int parts = handle.createQuery("SELECT COUNT(*) FROM raw_part WHERE raw_file = ?").bind(0, raw.get())
+                .mapTo(Integer.class).one();
+        for (int i = 0; i < parts; i++) {
+            out.write(Packing.unpack(handle.createQuery("SELECT packed FROM raw_part WHERE raw_file = ? AND part = ?")
+                    .bind(0, raw.get()).bind(1, i).mapTo(byte[].class).one()));
+        }
+        return handle.createQuery("SELECT name FROM raw_file WHERE id = ?").bind(0, raw.get()).mapTo(String.class)
+                .findOne();
+    }
+
+    /**
+     * Takes a run off the list; undo brings it back.
+     *
+     * @param run what to take off
+     */
+    public void removeRun(Run run) {
+        edit("removal of " + run.name(), sql("UPDATE run SET deleted = 1 WHERE id = ?", run.id()),
+                sql("UPDATE run SET deleted = 0 WHERE id = ?", run.id()));
+    }
+
+    /**
+     * Stretches of a run that do not count.
+     *
+     * @param run key
+     * @return in the order of time
+     */
+    public synchronized List<Excluded> excluded(long run) {
+        return handle.createQuery("SELECT id, from_s, to_s, reason FROM excluded WHERE run = ? ORDER BY from_s, id")
+                .bind(0, run).map((r, c) -> new Excluded(r.getLong(1), r.getDouble(2), r.getDouble(3), r.getString(4)))
+                .list();
+    }
+
+    /**
+     * Takes a stretch out of the computation.
+     *
+     * @param run key
+     * @param fromS start, s in the run
+     * @param toS end, later than the start
+     * @param reason in the user's words
+     */
+    public void exclude(long run, double fromS, double toS, String reason) {
+        if (!(toS > fromS)) {
+            throw new IllegalArgumentException("stretch from " + fromS + " to " + toS + " s");
+        }
+        long id = nextId("excluded");
+        edit("exclusion of a stretch", sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)",
+                id, run, fromS, toS, reason), sql("DELETE FROM excluded WHERE id = ?", id));
+    }
+
+    /**
+     * Lets a stretch count again.
+     *
+     * @param run key
+     * @param e the stretch
+     */
+    public void restore(long run, Excluded e) {
+        edit("return of a stretch", sql("DELETE FROM excluded WHERE id = ?", e.id()),
+                sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)", e.id(), run, e.fromS(),
+                        e.toS(), e.reason()));
+    }
+
+    private synchronized long nextId(String table) {
+        return handle.createQuery("SELECT COALESCE(MAX(id), 0) + 1 FROM " + table).mapTo(Long.class).one();
+    }
+
+    /**
+     * Notes on a vehicle and its runs.
+     *
+     * @param vehicle key
+     * @return in the order they were written
+     */
+    public synchronized List<Note> notes(long vehicle) {
+        return handle.createQuery("SELECT id, run, text, created FROM note WHERE vehicle = ? ORDER BY id")
+                .bind(0, vehicle).map((r, c) -> new Note(r.getLong(1), Optional.ofNullable((Number) r.getObject(2))
+                        .map(Number::longValue), r.getString(3), Instant.parse(r.getString(4)))).list();
+    }
+
+    /**
+     * Writes a note.
+     *
+     * @param vehicle key
+     * @param run run it belongs to, if any
+     * @param text what to keep
+     */
+    public void addNote(long vehicle, Optional<Long> run, String text) {
+        long id = nextId("note");
+        String at = now();
+        edit("note", sql("INSERT INTO note (id, vehicle, run, text, created) VALUES (?, ?, ?, ?, ?)", id, vehicle,
+                run.orElse(null), text, at), sql("DELETE FROM note WHERE id = ?", id));
+    }
+
+    /**
+     * What was looked for and not found.
+     *
+     * @param run key
+     * @return causes
+     */
+    public synchronized List<String> lookedFor(long run) {
+        return handle.createQuery("SELECT cause FROM looked_for WHERE run = ? ORDER BY id").bind(0, run)
+                .mapTo(String.class).list();
+    }
+
+    /**
+     * Records that a cause was looked for and not found, or takes that back.
+     *
+     * @param run key
+     * @param cause as in an advice
+     * @param soundNow whether it is sound
+     */
+    public void lookedFor(long run, String cause, boolean soundNow) {
+        Runnable add = sql("INSERT OR IGNORE INTO looked_for (run, cause, created) VALUES (?, ?, ?)", run, cause, now());
+        Runnable drop = sql("DELETE FROM looked_for WHERE run = ? AND cause = ?", run, cause);
+        edit("check of " + cause, soundNow ? add : drop, soundNow ? drop : add);
+    }
+
+    /**
+     * Keeps an advice with its run.
+     *
+     * @param run key
+     * @param strategy name of the targets
+     * @param json format {@code nariz-advice/1}
+     */
+    public void addAdvice(long run, String strategy, String json) {
+        write(h -> h.createUpdate("INSERT INTO advice (run, strategy, json, created) VALUES (?, ?, ?, ?)").bind(0, run)
+                .bind(1, strategy).bind(2, json).bind(3, now()).execute());
+    }
+
+    /**
+     * The latest advice on a run.
+     *
+     * @param run key
+     * @return its JSON, or empty
+     */
+    public synchronized Optional<String> advice(long run) {
+        return handle.createQuery("SELECT json FROM advice WHERE run = ? ORDER BY id DESC LIMIT 1").bind(0, run)
+                .mapTo(String.class).findOne();
+    }
+
+    /**
+     * How files from a source are read.
+     *
+     * @param signature of the file, as in {@link Plan#signature}
+     * @return the plan the user agreed to, or empty
+     */
+    public synchronized Optional<Plan> profile(String signature) {
+        return handle.createQuery("SELECT json FROM profile WHERE signature = ?").bind(0, signature)
+                .mapTo(String.class).findOne().map(j -> PlanJson.parse("profile", j));
+    }
+
+    /**
+     * Remembers how files from a source are read.
+     *
+     * @param plan agreed plan
+     */
+    public void remember(Plan plan) {
+        write(h -> h.createUpdate("INSERT INTO profile (signature, json, used) VALUES (?, ?, ?) ON CONFLICT (signature) "
+                + "DO UPDATE SET json = excluded.json, used = excluded.used").bind(0, plan.signature())
+                .bind(1, PlanJson.write(plan)).bind(2, now()).execute());
+    }
+
+    /** Closes the file; what was written stays. */
+    @Override
+    public synchronized void close() {
+        handle.close();
+        release(lockFile, lock);
+    }
+}
