@@ -15,6 +15,7 @@ import nariz.log.PlanJson;
 import nariz.log.PointReader;
 import nariz.log.Proposal;
 import nariz.log.Recording;
+import nariz.log.TrackReader;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 
@@ -31,6 +32,9 @@ final class LogOptions {
 
     @Option(names = "--rate", paramLabel = "HZ", description = "Samples a second, for a log without time.")
     private double rateHz;
+
+    @Option(names = "--track", paramLabel = "FILE", description = "GPX track of the same drive, laid beside by clock.")
+    private Path track;
 
     @Option(names = "--guess", description = "Take columns as they seem to be where the header does not say.")
     private boolean guess;
@@ -97,6 +101,7 @@ final class LogOptions {
             throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a file that cannot be read ("
                     + e.getClass().getSimpleName() + ")", "Check that it exists and that you may read it.");
         }
-        return LogReader.record(file, plan(file, line), () -> false, progress);
+        Recording r = LogReader.record(file, plan(file, line), () -> false, progress);
+        return track == null ? r : r.beside(TrackReader.read(track));
     }
 }

@@ -87,7 +87,8 @@ final class AdviceBuilder {
                 predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
-                new Schools(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation), Optional.of(estimate.carried()));
+                new Schools(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
+                        Optional.of(estimate.carried()));
     }
 
     private List<String> notes() {
@@ -166,7 +167,8 @@ final class AdviceBuilder {
     private static boolean together(Decision.Step first, Decision.Step s) {
         Circuit a = Blame.circuit(first.ladder().part(), first.ladder().side());
         Circuit b = Blame.circuit(s.ladder().part(), s.ladder().side());
-        return stop(s) || s.equals(first) || s.ladder().together(first.ladder()) || a == b || (a == Circuit.IDLE && b == Circuit.TRANSFER)
+        return stop(s) || s.equals(first) || s.ladder().together(first.ladder()) || a == b || (a == Circuit.IDLE
+                && b == Circuit.TRANSFER)
                 || (a == Circuit.MAIN && b == Circuit.POWER);
     }
 

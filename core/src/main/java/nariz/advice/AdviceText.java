@@ -91,7 +91,8 @@ public final class AdviceText {
             List<String> words = new ArrayList<>();
             for (Circuit c : b.inOrder()) {
                 BankFinding.Interval k = b.circuits().get(c);
-                words.add(String.format(Locale.ROOT, "%s %.2f (%.2f to %.2f)", c.label(), k.value(), k.low(), k.high()));
+                words.add(String.format(Locale.ROOT, "%s %.2f (%.2f to %.2f)", c.label(), k.value(), k.low(),
+                        k.high()));
             }
             out.add(wrap("Bank " + b.bank() + " alone: " + String.join(", ", words), ""));
         }
@@ -133,7 +134,8 @@ public final class AdviceText {
                     .toList();
             out.add(wrap("Not counted as steady: " + String.join(", ", words) + ".", ""));
         }
-        out.add(String.format(Locale.ROOT, "Readings lined up with a sensor lag of %.2f s and %.1f L of exhaust ahead of "
+        out.add(String.format(Locale.ROOT,
+                "Readings lined up with a sensor lag of %.2f s and %.1f L of exhaust ahead of "
                 + "it.", a.sensor().lagS(), a.sensor().exhaustL()));
         a.missing().forEach(m -> out.add(wrap("Still to read - " + m, "")));
         if (!a.assumed().isEmpty()) {

@@ -78,7 +78,8 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
         all.add(new Ladder(Part.HIGH_SPEED_AIR_BLEED, p, 2, 6, 14, 70, 0.40, Access.OPEN));
         if (primary.hasRods()) {
             all.add(new Ladder(Part.STEP_UP_SPRING, p, 1, 6, 2, 12, 0.05, Access.ROD_COVER));
-            all.add(new Ladder(Part.METERING_ROD, p, 1, 10, 20, Part.METERING_ROD.of(sheet.carburetor(), p) + 10, 0.10, Access.ROD_COVER));
+            all.add(new Ladder(Part.METERING_ROD, p, 1, 10, 20, Part.METERING_ROD.of(sheet.carburetor(), p) + 10,
+                    0.10, Access.ROD_COVER));
         } else if (primary.enrichmentPa() > 0) {
             all.add(new Ladder(Part.POWER_VALVE_RATING, p, 1, 6, 1.5, 12.5, 0.10, Access.BOWL));
             all.add(new Ladder(Part.POWER_CHANNEL_RESTRICTION, p, 2, 12, 10, 80, 0.10, Access.BOWL));
@@ -144,7 +145,8 @@ record Ladder(Part part, SideName side, double step, int reach, double low, doub
     }
 
     /**
-     * Cost of going to a size, what has to come off apart: effort, and a little for every step, so that the smaller of equal changes wins; more for
+     * Cost of going to a size, what has to come off apart: effort, and a little for every step, so that the smaller
+     * of equal changes wins; more for
      * bleeds, since a level error is far more often a jet.
      */
     double cost(double from, double to) {

@@ -55,7 +55,8 @@ final class Schools {
                 .orElse(part.text(part.of(sheet.carburetor(), SideName.PRIMARY)) + " as fitted");
         double really = p.enrichmentPa() + estimate.shiftPa();
         answers.add(new School.Answer("what the log shows", String.format(Locale.ROOT,
-                "%s; the one fitted, rated %s, opens at %s (plus or minus %.1f)", shows, part.text(part.of(sheet.carburetor(), SideName.PRIMARY)),
+                "%s; the one fitted, rated %s, opens at %s (plus or minus %.1f)", shows, part.text(part.of(
+                        sheet.carburetor(), SideName.PRIMARY)),
                 inHg(really), Estimate.Z90 * estimate.shiftSdPa() / Units.INHG)));
         return Optional.of(new School("when the enrichment opens", answers, "what the log shows",
                 "rules of thumb fail on engines with very high or very low idle vacuum"));

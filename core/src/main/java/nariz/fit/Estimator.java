@@ -340,7 +340,8 @@ public final class Estimator {
 
     /**
      * Slope of the main circuit: weighted straight line through r_i = delivered/sheet over x_i = log2 airflow, in cells
-     * where the sheet gives main a third of the fuel. It is a linear function sum_i v_i r_i of the unknowns, so that its
+     * where the sheet gives main a third of the fuel. It is a linear function sum_i v_i r_i of the unknowns, so that
+     * its
      * variance follows from theirs; half of the model error's prior variance is left, as for the levels.
      */
     private Optional<Slope> slope(Linear at, Fit f, double[][] phi, RealMatrix posterior) {

@@ -59,7 +59,8 @@ public enum Channel {
                     new Unit("mph", 0.44704, 0), new Unit("m/s", 1, 0), new Unit("ms-1", 1, 0))),
     /** Coolant temperature, K. */
     COOLANT("coolant_C", "coolant", "°C", 200, 450, List.of("coolant", "coolanttemperature", "coolanttemp", "ect",
-            "clt", "water", "watertemp", "refrigerante", "temperaturaagua", "kuehlwasser", "kuhlwasser", "wassertemperatur",
+            "clt", "water", "watertemp", "refrigerante", "temperaturaagua", "kuehlwasser", "kuhlwasser",
+                    "wassertemperatur",
             "eau", "temperatureeau"),
             List.of(new Unit("c", 1, Units.ZERO_CELSIUS_K), new Unit("degc", 1, Units.ZERO_CELSIUS_K),
                     new Unit("°c", 1, Units.ZERO_CELSIUS_K), new Unit("celsius", 1, Units.ZERO_CELSIUS_K),
@@ -76,7 +77,10 @@ public enum Channel {
             List.of("fuelpressure", "fuelpress", "petrolpressure", "presioncombustible", "kraftstoffdruck",
                     "pressionessence"),
             List.of(new Unit("kpa", 1e3, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
-                    new Unit("mbar", 100, 0)));
+                    new Unit("mbar", 100, 0))),
+    /** Height above the sea, m. */
+    ALTITUDE("altitude_m", "altitude", "m", -500, 6000, List.of("altitude", "elevation", "height", "altitud", "hoehe"),
+            List.of(new Unit("m", 1, 0), new Unit("ft", 0.3048, 0)));
 
     private final String header;
     private final String label;

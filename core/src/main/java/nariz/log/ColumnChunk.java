@@ -8,7 +8,8 @@ import java.util.Arrays;
  * neighbours fit into one or two bytes each (variable-length integers with the sign folded in, as in Protocol Buffers'
  * "ZigZag" encoding). Where a chunk has more decimals than {@link #MOST_DECIMALS}, its doubles are stored as they are.
  *
- * <p>Byte 0: decimals, or {@link #RAW}. Bytes 1 to 4: number of values. Then code 0 for a missing reading, else one plus
+ * <p>Byte 0: decimals, or {@link #RAW}. Bytes 1 to 4: number of values. Then code 0 for a missing reading, else one
+ * plus
  * the folded difference from the value before.
  */
 public final class ColumnChunk {

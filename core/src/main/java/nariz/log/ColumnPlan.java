@@ -3,7 +3,7 @@ package nariz.log;
 /**
  * What one column of a file means.
  *
- * @param index field in the row, from 0
+ * @param index field in the row, from 0; {@link #ELSEWHERE} when it came from another file
  * @param title its header as written
  * @param channel what it carries
  * @param unit unit as understood, for people; empty for plain numbers
@@ -13,6 +13,9 @@ package nariz.log;
  */
 public record ColumnPlan(int index, String title, Channel channel, String unit, Scale scale, Certainty certainty,
         String because) {
+    /** Index of a column that came from a file beside the log. */
+    public static final int ELSEWHERE = -1;
+
     /** How sure the program is of a column's meaning. */
     public enum Certainty {
         /** Header and unit say so, or the user does. */

@@ -231,7 +231,8 @@ final class HeaderMatch {
         double[] v = t.numbers(i);
         String title = i < t.titles().size() ? t.titles().get(i).trim() : "column " + (i + 1);
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < CLEAR_SHARE * v.length || v.length < 3) {
-            boolean clock = !v(t, i).isEmpty() && v(t, i).stream().filter(Cells::clock).count() > CLEAR_SHARE * v.length;
+            boolean clock = !v(t, i).isEmpty() && v(t, i).stream().filter(Cells::clock)
+                    .count() > CLEAR_SHARE * v.length;
             return clock ? Optional.of(guessed(i, title, Channel.TIME, "s", "clock times")) : Optional.empty();
         }
         double middle = middle(v);

@@ -79,7 +79,7 @@ public final class LogReader {
         this.plan = plan;
         this.cancelled = cancelled;
         this.progress = progress;
-        columns = plan.columns().toArray(ColumnPlan[]::new);
+        columns = plan.columns().stream().filter(c -> c.index() >= 0).toArray(ColumnPlan[]::new);
         data = new Column[columns.length];
         badCells = new long[columns.length];
         firstBad = new LogProblem[columns.length];

@@ -72,6 +72,7 @@ public final class LogWriter {
             case SPEED -> format("%.1f", si * 3.6);
             case AIRFLOW -> format("%.2f", si * 1e3);
             case FUEL_PRESSURE -> format("%.2f", si / 1e3);
+            case ALTITUDE -> format("%.1f", si);
             case COOLANT -> format("%.1f", si - Units.ZERO_CELSIUS_K);
             case AFR, AFR_2 -> format("%.2f", si);
         };

@@ -71,7 +71,8 @@ public final class PlanJson {
         List<ColumnPlan> columns = new ArrayList<>();
         for (LocatedJson item : root.list("columns")) {
             ColumnPlan c = column(new Fields(source, item));
-            if (columns.stream().anyMatch(o -> o.channel() == c.channel() || o.index() == c.index())) {
+            if (columns.stream().anyMatch(o -> o.channel() == c.channel()
+                    || (o.index() == c.index() && c.index() >= 0))) {
                 throw new InputProblem(source, item.line(), item.column(), "columns", "column " + (c.index() + 1)
                         + " or channel " + c.channel().key() + " twice", "Every column and channel comes once.");
             }
@@ -88,9 +89,9 @@ public final class PlanJson {
         Channel channel = Channel.ofKey(f.text("channel", "")).orElseThrow(() -> f.problem("channel",
                 "One of " + String.join(", ", java.util.Arrays.stream(Channel.values()).map(Channel::key).toList())
                         + "."));
-        int index = (int) f.number("column", 0) - 1;
-        if (index < 0 || index > 4096) {
-            throw f.problem("column", "Columns are counted from 1.");
+        int index = (int) f.number("column", -1) - 1;
+        if (index < ColumnPlan.ELSEWHERE || index > 4096) {
+            throw f.problem("column", "Columns are counted from 1; 0 is for what came from another file.");
         }
         String unit = f.text("unit", "");
         return new ColumnPlan(index, f.text("title", channel.label()), channel, unit, scale(f, channel, unit),
@@ -124,7 +125,8 @@ public final class PlanJson {
     private record Fields(String source, LocatedJson json) {
         Fields {
             if (!(json.value() instanceof Map<?, ?>)) {
-                throw new InputProblem(source, json.line(), json.column(), "", json.words(), "Write an object: { ... }.");
+                throw new InputProblem(source, json.line(), json.column(), "", json.words(),
+                        "Write an object: { ... }.");
             }
         }
 

@@ -11,7 +11,8 @@ import nariz.build.InputProblem;
  * 13.4}. A header line may name other columns, units and order; without one the three are rpm, inHg and AFR (or lambda
  * below 3).
  *
- * <p>The points become a recording in which each is held for {@link #HELD_S}, with a pause between them, so that the same
+ * <p>The points become a recording in which each is held for {@link #HELD_S}, with a pause between them, so that the
+ * same
  * computation takes them as so many steady stretches.
  */
 public final class PointReader {

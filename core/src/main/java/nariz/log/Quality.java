@@ -151,7 +151,8 @@ public final class Quality {
         int from = 0;
         for (int i = 1; i <= v.length; i++) {
             if (i == v.length || v[i] != v[from]) {
-                if (!Double.isNaN(v[from]) && t[i - 1] - t[from] > STUCK_S && (c == Channel.RPM || moves(rpm, from, i))) {
+                if (!Double.isNaN(v[from]) && t[i - 1] - t[from] > STUCK_S && (c == Channel.RPM || moves(rpm, from,
+                        i))) {
                     add(Kind.STUCK, c, t[from], t[i - 1], String.format(Locale.ROOT,
                         "%s stays the same for %.1f s", c.label(), t[i - 1] - t[from]));
                 }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import nariz.build.BuildSheet;
+import nariz.build.InputProblem;
 import nariz.units.Units;
 
 /**
@@ -53,8 +54,8 @@ public final class Recording {
      * @param problemCount how many there were in all
      * @param startClockS clock of the first row, s of the day or since 1970; NaN when the file has none
      */
-    public Recording(String name, Plan plan, List<String> preamble, int size, long headerLine, Map<Channel, List<byte[]>> chunks,
-            List<Mark> marks, List<LogProblem> problems, long problemCount, double startClockS) {
+    public Recording(String name, Plan plan, List<String> preamble, int size, long headerLine,
+            Map<Channel, List<byte[]>> chunks, List<Mark> marks, List<LogProblem> problems, long problemCount, double startClockS) {
         this.name = name;
         this.plan = plan;
         this.preamble = List.copyOf(preamble);
@@ -175,7 +176,7 @@ public final class Recording {
      *
      * @param sheet the build it was recorded on
      * @return the drive
-     * @throws nariz.build.InputProblem when the numbers cannot be what the plan says
+     * @throws InputProblem when the numbers cannot be what the plan says
      */
     public DriveLog drive(BuildSheet sheet) {
         Map<Channel, double[]> out = new EnumMap<>(Channel.class);
@@ -236,6 +237,58 @@ public final class Recording {
                 v[i] /= Units.PETROL_GAUGE_STOICH;
             }
             out.put(lambda, v);
+        }
+    }
+
+    /**
+     * The recording with road speed and altitude from a track, laid beside it by clock. A log that knows only the time
+     * of the day may have been set to another zone than the track: the smallest shift by half hours that lets the track
+     * cover it is taken.
+     *
+     * @param track track of the same drive
+     * @return a recording with two channels more; channels the log has itself stay as they are
+     * @throws InputProblem when the log has no clock or the track does not cover it
+     */
+    public Recording beside(TrackReader.Track track) {
+        if (Double.isNaN(startClockS)) {
+            throw new InputProblem(name, headerLine, 0, "", "a log without clock times",
+                    "A track is laid beside a log by "
+                    + "clock; log the time of day, or leave the track out.");
+        }
+        double[] t = written(Channel.TIME);
+        double shift = shift(track, t);
+        Map<Channel, List<byte[]>> more = new EnumMap<>(chunks);
+        List<ColumnPlan> columns = new ArrayList<>(plan.columns());
+        add(more, columns, Channel.SPEED, "m/s", track.at(track.speedMps(), t, startClockS + shift));
+        add(more, columns, Channel.ALTITUDE, "m", track.at(track.altitudeM(), t, startClockS + shift));
+        return new Recording(name, new Plan(columns, plan.rateHz(), plan.events(), plan.signature()), preamble, size,
+                headerLine, more, marks, problems, problemCount, startClockS);
+    }
+
+    private double shift(TrackReader.Track track, double[] t) {
+        for (int half = 0; half <= 28; half++) {
+            for (int sign = -1; sign <= 1; sign += 2) {
+                double shift = sign * half * 1800.0;
+                double[] v = track.at(track.speedMps(), t, startClockS + shift);
+                if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() > 0.9 * v.length) {
+                    return shift;
+                }
+            }
+        }
+        throw new InputProblem(name, headerLine, 0, "", "no time at which the track covers this log",
+                "Check that track and log are of the same drive.");
+    }
+
+    private static void add(Map<Channel, List<byte[]>> chunks, List<ColumnPlan> columns, Channel c, String unit,
+            double[] values) {
+        if (!chunks.containsKey(c)) {
+            Column column = new Column();
+            for (double v : values) {
+                column.add(v);
+            }
+            chunks.put(c, column.chunks());
+            columns.add(new ColumnPlan(ColumnPlan.ELSEWHERE, "track", c, unit, new Scale.Linear(1, 0),
+                    ColumnPlan.Certainty.SURE, "from the track"));
         }
     }
 

@@ -3,7 +3,8 @@ package nariz.log;
 import java.util.Arrays;
 
 /**
- * How the number in a cell becomes SI. Kept apart from the cell's text, so that a column read with the wrong scale can be
+ * How the number in a cell becomes SI. Kept apart from the cell's text, so that a column read with the wrong scale
+ * can be
  * read again.
  */
 public sealed interface Scale {

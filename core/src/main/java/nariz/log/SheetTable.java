@@ -5,7 +5,6 @@ import com.github.miachm.sods.SpreadSheet;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.LocalDateTime;
@@ -40,7 +39,9 @@ final class SheetTable {
         byte[] all = in.readAllBytes();
         List<Supplier<Rows>> sheets;
         try {
-            sheets = sheets(all);
+            sheets = sheets(source, all);
+        } catch (InputProblem e) {
+            throw e;
         } catch (IOException | RuntimeException e) {
             throw new InputProblem(source, 1, 1, "", "bytes that are not text",
                     "It is packed like a spreadsheet, but cannot be opened as .xlsx or .ods; export it as CSV text.");
@@ -102,7 +103,7 @@ final class SheetTable {
         return out;
     }
 
-    private static List<Supplier<Rows>> sheets(byte[] all) throws IOException {
+    private static List<Supplier<Rows>> sheets(String source, byte[] all) throws IOException {
         List<Supplier<Rows>> out = new ArrayList<>();
         if (openDocument(all)) {
             SpreadSheet book = new SpreadSheet(new ByteArrayInputStream(all));
@@ -113,7 +114,7 @@ final class SheetTable {
             int n = (int) book.getSheets().count();
             for (int i = 0; i < n; i++) {
                 int sheet = i;
-                out.add(() -> new OfficeOpen(all, sheet));
+                out.add(() -> new OfficeOpen(source, all, sheet));
             }
         }
         return out;
@@ -127,29 +128,43 @@ final class SheetTable {
 
     /** Rows of an .xlsx sheet, streamed. */
     private static final class OfficeOpen implements Rows {
+        private final String source;
         private final ReadableWorkbook book;
         private final Stream<Row> stream;
         private final Iterator<Row> rows;
         private Row row;
 
-        OfficeOpen(byte[] all, int sheet) {
+        OfficeOpen(String source, byte[] all, int sheet) {
+            this.source = source;
             try {
                 book = new ReadableWorkbook(new ByteArrayInputStream(all));
                 Sheet s = book.getSheet(sheet).orElseThrow();
                 stream = s.openStream();
                 rows = stream.iterator();
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
+            } catch (IOException | RuntimeException e) {
+                throw damaged(e);
             }
+        }
+
+        /** The library throws many kinds of things at a damaged file. */
+        private InputProblem damaged(Exception e) {
+            return new InputProblem(source, row == null ? 1 : row.getRowNum() + 1L, 1, "", "a damaged spreadsheet ("
+                    + e.getClass().getSimpleName() + ")",
+                    "Open it in a spreadsheet program and save it again, or export "
+                    + "it as CSV text.");
         }
 
         @Override
         public boolean next() {
-            if (!rows.hasNext()) {
-                return false;
+            try {
+                if (!rows.hasNext()) {
+                    return false;
+                }
+                row = rows.next();
+                return true;
+            } catch (RuntimeException e) {
+                throw damaged(e);
             }
-            row = rows.next();
-            return true;
         }
 
         @Override
@@ -164,13 +179,17 @@ final class SheetTable {
 
         @Override
         public String get(int field) {
-            Cell c = row.getOptionalCell(field).orElse(null);
-            if (c == null || c.getRawValue() == null) {
-                return "";
+            try {
+                Cell c = row.getOptionalCell(field).orElse(null);
+                if (c == null || c.getRawValue() == null) {
+                    return "";
+                }
+                String format = c.getDataFormatString();
+                boolean time = format != null && format.matches(".*[hH]+.*[mM]+.*") && !format.contains("\"h");
+                return time ? c.asDate().toString() : c.getText();
+            } catch (RuntimeException e) {
+                throw damaged(e);
             }
-            String format = c.getDataFormatString();
-            boolean time = format != null && format.matches(".*[hH]+.*[mM]+.*") && !format.contains("\"h");
-            return time ? c.asDate().toString() : c.getText();
         }
 
         @Override

@@ -56,7 +56,8 @@ final class TextTable {
 
     private static Table open(String source, BufferedReader text, List<String> lines, int at, char separator)
             throws IOException {
-        List<String> preamble = lines.subList(0, Math.min(at, lines.size())).stream().filter(l -> !l.isBlank()).toList();
+        List<String> preamble = lines.subList(0, Math.min(at, lines.size())).stream().filter(l -> !l.isBlank())
+                .toList();
         skipLines(text, at);
         Records rows = new Records(source, text, separator, at);
         if (!rows.next()) {

@@ -25,19 +25,20 @@ public final class TrackReader {
     /**
      * A track at its own rate.
      *
-     * @param clockS time of each point, s since 1970, rising
+     * @param clockS time of each of two or more points, s since 1970, rising
      * @param speedMps road speed, m/s
      * @param altitudeM height, m; NaN where the file has none
      */
     public record Track(double[] clockS, double[] speedMps, double[] altitudeM) {
         /**
-         * Road speed at moments of a recording.
+         * Values of the track at moments of a recording.
          *
+         * @param values of this track, one a point
          * @param timesS times of the recording, s
          * @param startClockS clock of its first row, s since 1970, or of the day when below 86400
-         * @return m/s on straight lines between points, NaN outside the track
+         * @return values on straight lines between points, NaN outside the track
          */
-        public double[] speedAt(double[] timesS, double startClockS) {
+        public double[] at(double[] values, double[] timesS, double startClockS) {
             boolean day = startClockS < 86400.0;
             double zero = day ? Math.floor(clockS[0] / 86400.0) * 86400.0 : 0.0;
             double[] out = new double[timesS.length];
@@ -47,9 +48,9 @@ public final class TrackReader {
                 while (k + 2 < clockS.length && clockS[k + 1] <= t) {
                     k++;
                 }
-                boolean within = clockS.length > 1 && t >= clockS[k] && t <= clockS[k + 1];
+                boolean within = t >= clockS[k] && t <= clockS[k + 1];
                 double f = within ? (t - clockS[k]) / (clockS[k + 1] - clockS[k]) : Double.NaN;
-                out[i] = speedMps[k] + f * (speedMps[Math.min(k + 1, speedMps.length - 1)] - speedMps[k]);
+                out[i] = values[k] + f * (values[k + 1] - values[k]);
             }
             return out;
         }

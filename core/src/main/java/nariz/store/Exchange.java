@@ -1,7 +1,6 @@
 package nariz.store;
 
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
@@ -271,7 +270,8 @@ public final class Exchange {
         int parts = w.handle().createQuery("SELECT COUNT(*) FROM raw_part WHERE raw_file = ?").bind(0, id)
                 .mapTo(Integer.class).one();
         for (int i = 0; i < parts; i++) {
-            out.write(Packing.unpack(w.handle().createQuery("SELECT packed FROM raw_part WHERE raw_file = ? AND part = ?")
+            out.write(Packing.unpack(w.handle()
+                    .createQuery("SELECT packed FROM raw_part WHERE raw_file = ? AND part = ?")
                     .bind(0, id).bind(1, i).mapTo(byte[].class).one()));
         }
     }

@@ -70,7 +70,8 @@ final class RunCsv {
             return "";
         }
         long whole = (long) v;
-        return whole == v && Math.abs(v) < 1e15 && (whole != 0 || 1 / v > 0) ? Long.toString(whole) : Double.toString(v);
+        return whole == v && Math.abs(v) < 1e15 && (whole != 0 || 1 / v > 0) ? Long.toString(whole) : Double.toString(
+                v);
     }
 
     /** Unit names in the order of the columns. */

@@ -543,7 +543,8 @@ public final class Workbook implements AutoCloseable {
             throw new IllegalArgumentException("stretch from " + fromS + " to " + toS + " s");
         }
         long id = nextId("excluded");
-        edit("exclusion of a stretch", sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)",
+        edit("exclusion of a stretch",
+                sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)",
                 id, run, fromS, toS, reason), sql("DELETE FROM excluded WHERE id = ?", id));
     }
 
@@ -555,7 +556,8 @@ public final class Workbook implements AutoCloseable {
      */
     public void restore(long run, Excluded e) {
         edit("return of a stretch", sql("DELETE FROM excluded WHERE id = ?", e.id()),
-                sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)", e.id(), run, e.fromS(),
+                sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)", e.id(), run,
+                        e.fromS(),
                         e.toS(), e.reason()));
     }
 
@@ -608,7 +610,8 @@ public final class Workbook implements AutoCloseable {
      * @param soundNow whether it is sound
      */
     public void lookedFor(long run, String cause, boolean soundNow) {
-        Runnable add = sql("INSERT OR IGNORE INTO looked_for (run, cause, created) VALUES (?, ?, ?)", run, cause, now());
+        Runnable add = sql("INSERT OR IGNORE INTO looked_for (run, cause, created) VALUES (?, ?, ?)", run, cause,
+                now());
         Runnable drop = sql("DELETE FROM looked_for WHERE run = ? AND cause = ?", run, cause);
         edit("check of " + cause, soundNow ? add : drop, soundNow ? drop : add);
     }
@@ -653,8 +656,8 @@ public final class Workbook implements AutoCloseable {
      * @param plan agreed plan
      */
     public void remember(Plan plan) {
-        write(h -> h.createUpdate("INSERT INTO profile (signature, json, used) VALUES (?, ?, ?) ON CONFLICT (signature) "
-                + "DO UPDATE SET json = excluded.json, used = excluded.used").bind(0, plan.signature())
+        write(h -> h.createUpdate("INSERT INTO profile (signature, json, used) VALUES (?, ?, ?) ON CONFLICT "
+                + "(signature) DO UPDATE SET json = excluded.json, used = excluded.used").bind(0, plan.signature())
                 .bind(1, PlanJson.write(plan)).bind(2, now()).execute());
     }
 

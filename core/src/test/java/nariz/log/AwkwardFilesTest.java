@@ -334,11 +334,63 @@ public class AwkwardFilesTest {
                 (g + "</trkseg></trk></gpx>").getBytes(StandardCharsets.UTF_8)));
         // One degree of latitude is 111.195 km on a sphere of 6371 km: 20 m a second.
         assertThat(t.speedMps()[30]).isEqualTo(20.0, within(0.01));
-        double[] at = t.speedAt(new double[] {0, 10, 1000}, 11 * 3600 + 6 * 60 + 5);
+        double[] at = t.at(t.speedMps(), new double[] {0, 10, 1000}, 11 * 3600 + 6 * 60 + 5);
         assertThat(at[0]).isEqualTo(20.0, within(0.01));
         assertThat(at[2]).isNaN();
         assertThatThrownBy(() -> TrackReader.read("t.gpx", new ByteArrayInputStream("<gpx><trkpt lat='1'".getBytes(
                 StandardCharsets.UTF_8)))).isInstanceOf(InputProblem.class).hasMessageContaining("not a GPX track");
+    }
+
+    @Test
+    public void trackIsLaidBesideALogOfAnotherZone() throws IOException {
+        StringBuilder g = new StringBuilder("<gpx version=\"1.1\"><trk><trkseg>");
+        for (int i = 0; i <= 120; i++) {
+            g.append(String.format(Locale.ROOT, "<trkpt lat=\"%.7f\" lon=\"11.0\"><ele>%d</ele>"
+                    + "<time>2026-05-01T09:%02d:%02dZ</time></trkpt>", 47.0 + i * 15.0 / 111_194.93, 400 + i, i / 60,
+                    i % 60));
+        }
+        TrackReader.Track track = TrackReader.read("t.gpx", new ByteArrayInputStream(
+                (g + "</trkseg></trk></gpx>").getBytes(StandardCharsets.UTF_8)));
+        String s = text("time,rpm,vacuum_inHg,afr\n", ",", "\n",
+                r -> List.of(clock(r[0], 11 * 3600 + 10), n(r[1]), n(r[2]), n(r[3])));
+        Recording rec = LogReader.record("c.csv", new ByteArrayInputStream(s.getBytes(StandardCharsets.UTF_8)), null,
+                () -> false, n -> { });
+        Recording with = rec.beside(track);
+        assertThat(with.si(Channel.SPEED)[500]).isEqualTo(15.0, within(0.01));
+        assertThat(with.si(Channel.ALTITUDE)[500]).isEqualTo(460.0, within(0.05));
+        assertThat(PlanJson.write(PlanJson.parse("p", PlanJson.write(with.plan())))).isEqualTo(
+                PlanJson.write(with.plan()));
+        Recording bare = LogReader.record("b.csv", new ByteArrayInputStream(Samples.log().getBytes(
+                StandardCharsets.UTF_8)), null, () -> false, n -> { });
+        assertThatThrownBy(() -> bare.beside(track)).isInstanceOf(InputProblem.class)
+                .hasMessageContaining("without clock times");
+    }
+
+    /** Whatever the bytes, asking what a file is ends in an answer or a positioned message. */
+    @Test
+    public void anyBytesEndInAProposalOrAMessage() throws IOException {
+        java.util.Random r = new java.util.Random(21);
+        byte[][] seeds = {Samples.log().getBytes(StandardCharsets.UTF_8), xlsx(), ods(),
+            Samples.log().getBytes(StandardCharsets.UTF_16)};
+        int answered = 0;
+        for (int k = 0; k < 600; k++) {
+            byte[] b = seeds[k % seeds.length].clone();
+            if (k % 5 == 0) {
+                b = java.util.Arrays.copyOf(b, r.nextInt(b.length));
+            }
+            int hits = 1 + r.nextInt(k % 3 == 0 ? 300 : 5);
+            for (int h = 0; h < hits && b.length > 0; h++) {
+                b[r.nextInt(k % 2 == 0 ? Math.min(b.length, 200) : b.length)] = (byte) r.nextInt(256);
+            }
+            try {
+                LogReader.propose("x", new ByteArrayInputStream(b));
+                LogReader.record("x", new ByteArrayInputStream(b), null, () -> false, n -> { });
+                answered++;
+            } catch (InputProblem e) {
+                assertThat(e.getMessage()).startsWith("x");
+            }
+        }
+        assertThat(answered).isBetween(20, 590);
     }
 
     @Test

@@ -171,8 +171,8 @@ public class WorkbookTest {
             s.execute("PRAGMA user_version = 7");
         }
         assertThatThrownBy(() -> Workbook.open(newer)).isInstanceOf(InputProblem.class)
-                .hasMessage("newer.nariz: found a workbook of version 7 where this program knows 1. It was written by a "
-                        + "newer Nariz; open it with that one.");
+                .hasMessage("newer.nariz: found a workbook of version 7 where this program knows 1. It was written by "
+                        + "a newer Nariz; open it with that one.");
         assertThatThrownBy(() -> Workbook.open(log)).isInstanceOf(InputProblem.class)
                 .hasMessageContaining("a file that is no workbook");
         Path other = folder.resolve("other.nariz");

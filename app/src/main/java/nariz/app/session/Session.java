@@ -9,6 +9,7 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Executor;
 import java.util.function.BooleanSupplier;
@@ -31,6 +32,7 @@ import nariz.log.Proposal;
 import nariz.log.Quality;
 import nariz.log.Recording;
 import nariz.log.Span;
+import nariz.log.TrackReader;
 import nariz.sim.DemoDrive;
 
 /**
@@ -39,6 +41,8 @@ import nariz.sim.DemoDrive;
  */
 public final class Session implements AutoCloseable {
     private static final long LONGEST_NOTES = 100_000;
+    private static final long TELL_NS = 300_000_000L;
+    private final Executor toInterface;
     private final BackgroundWork work;
     private final ReadOnlyObjectWrapper<Drive> drive = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
@@ -116,6 +120,7 @@ public final class Session implements AutoCloseable {
      * @param workbook where drives are kept, or null to keep none
      */
     public Session(Executor toInterface, Path workbook) {
+        this.toInterface = toInterface;
         work = new BackgroundWork(toInterface);
         librarian = new BackgroundWork(toInterface);
         library = new Library(workbook);
@@ -154,7 +159,7 @@ public final class Session implements AutoCloseable {
     }
 
     /** A short list of noted points counts as a log. */
-    private static Recording read(Path file, Plan plan, BooleanSupplier cancelled) {
+    private Recording read(Path file, Plan plan, BooleanSupplier cancelled) {
         try {
             if (plan == null && Files.isRegularFile(file) && Files.size(file) < LONGEST_NOTES) {
                 String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
@@ -165,7 +170,20 @@ public final class Session implements AutoCloseable {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        return LogReader.record(file, plan, cancelled, n -> { });
+        long started = System.nanoTime();
+        long[] told = {started};
+        Recording r = LogReader.record(file, plan, cancelled, rows -> {
+            long now = System.nanoTime();
+            if (now - told[0] > TELL_NS) {
+                told[0] = now;
+                String words = String.format(Locale.ROOT, "Reading %s: %.1f million rows, %.0f thousand a second",
+                        file.getFileName(), rows / 1e6, rows * 1e6 / (now - started));
+                toInterface.execute(() -> busy.set(busy.get().isEmpty() ? "" : words));
+            }
+        });
+        Path track = file.resolveSibling(String.valueOf(file.getFileName()).replaceFirst("\\.[^.]*$", "") + ".gpx");
+        // A track of the same name beside the log belongs to it.
+        return Files.isRegularFile(track) ? r.beside(TrackReader.read(track)) : r;
     }
 
     private Outcome ask(Path sheetFile, BuildSheet sheet, Path logFile, InputProblem why, BooleanSupplier cancelled) {
