@@ -55,7 +55,8 @@ public final class Recording {
      * @param startClockS clock of the first row, s of the day or since 1970; NaN when the file has none
      */
     public Recording(String name, Plan plan, List<String> preamble, int size, long headerLine,
-            Map<Channel, List<byte[]>> chunks, List<Mark> marks, List<LogProblem> problems, long problemCount, double startClockS) {
+            Map<Channel, List<byte[]>> chunks, List<Mark> marks, List<LogProblem> problems, long problemCount,
+            double startClockS) {
         this.name = name;
         this.plan = plan;
         this.preamble = List.copyOf(preamble);
