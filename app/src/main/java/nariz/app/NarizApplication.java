@@ -30,7 +30,9 @@ public final class NarizApplication extends Application {
         open(window, getParameters().getRaw());
     }
 
-    /** Where drives are kept: a file in the user's home, unless the system property {@code nariz.workbook} names one. */
+    /**
+     * Where drives are kept: a file in the user's home, unless the system property {@code nariz.workbook} names one.
+     */
     private static Path workbook() {
         return Path.of(System.getProperty("nariz.workbook", Path.of(System.getProperty("user.home"), "nariz",
                 "garage.nariz").toString()));

@@ -16,8 +16,8 @@ import picocli.CommandLine.Spec;
 
 /** {@code nariz export}: writes a run or a whole workbook in open formats. */
 @Command(name = "export", mixinStandardHelpOptions = true,
-        description = "Writes a run as .csv, as a data package (.zip) or as the file it came from (--raw); without --run "
-                + "the whole workbook as a folder.")
+        description = "Writes a run as .csv, as a data package (.zip) or as the file it came from (--raw); without "
+                + "--run the whole workbook as a folder.")
 final class ExportCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;

@@ -75,7 +75,8 @@ final class ImportCommand implements Callable<Integer> {
         try (Workbook w = Workbook.open(workbook)) {
             Workbook.Vehicle v = w.vehicle(vehicle == null ? named.name() : vehicle);
             Workbook.Run run = w.addRun(w.addSheet(v.id(), sheet), r, file, () -> false);
-            out.printf(Locale.ROOT, "run %d of %s: %d rows over %.0f s, %d cells or rows kept out%n", run.id(), v.name(),
+            out.printf(Locale.ROOT, "run %d of %s: %d rows over %.0f s, %d cells or rows kept out%n", run.id(),
+                    v.name(),
                     run.samples(), run.durationS(), run.problemCount());
         }
         return 0;

@@ -50,7 +50,8 @@ final class InfoCommand implements Callable<Integer> {
         }
         try (Workbook w = Workbook.open(file)) {
             List<Workbook.Run> runs = w.runs();
-            out.printf(Locale.ROOT, "%s: %d vehicles, %d runs%s%n", file.getFileName(), w.vehicles().size(), runs.size(),
+            out.printf(Locale.ROOT, "%s: %d vehicles, %d runs%s%n", file.getFileName(), w.vehicles().size(),
+                    runs.size(),
                     w.readOnly() ? ", open elsewhere: reading only" : "");
             for (Workbook.Vehicle v : w.vehicles()) {
                 out.printf(Locale.ROOT, "%s, %d versions of its build sheet%n", v.name(), w.sheets(v.id()).size());

@@ -59,7 +59,8 @@ final class LogOptions {
         }
         if (!plan.missing().isEmpty()) {
             throw new InputProblem(String.valueOf(file.getFileName()), 1, 0, "", "no column for "
-                    + String.join(", ", plan.missing()), "Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
+                    + String.join(", ", plan.missing()),
+                    "Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
                     + "shows the columns.");
         }
         return plan.confirmed();
@@ -91,7 +92,8 @@ final class LogOptions {
     /** Reads a file; a short list of noted points counts as a log. */
     Recording record(Path file, picocli.CommandLine line, LongConsumer progress) {
         try {
-            if (Files.isRegularFile(file) && Files.size(file) < LONGEST_POINTS && profile == null && columns.isEmpty()) {
+            if (Files.isRegularFile(file) && Files.size(file) < LONGEST_POINTS && profile == null
+                    && columns.isEmpty()) {
                 String text = new String(Files.readAllBytes(file), java.nio.charset.StandardCharsets.UTF_8);
                 if (PointReader.looksLikePoints(text)) {
                     return PointReader.parse(String.valueOf(file.getFileName()), text);

@@ -10,7 +10,8 @@ import picocli.CommandLine.Command;
 /** {@code nariz}: entry point of the command line. */
 @Command(name = "nariz", mixinStandardHelpOptions = true, version = "nariz 0.1.0",
         description = "Reads an engine's drive log and says which fuel circuit is wrong and what to change.",
-        subcommands = {AnalyzeCommand.class, PredictCommand.class, InfoCommand.class, CheckCommand.class, ImportCommand.class,
+        subcommands = {AnalyzeCommand.class, PredictCommand.class, InfoCommand.class, CheckCommand.class,
+                ImportCommand.class,
             ExportCommand.class, DemoLogCommand.class, AccuracyCommand.class, PicturesCommand.class})
 public final class NarizCommand {
     /** Input that cannot be used. */

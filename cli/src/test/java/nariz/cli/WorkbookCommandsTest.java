@@ -123,7 +123,8 @@ public class WorkbookCommandsTest {
 
     @Test(dataProvider = "refused")
     public void whatCannotBeDoneEndsWithItsCodeAndReason(int code, String says, String[] args) throws IOException {
-        Files.writeString(folder.resolve("t.gpx"), "<gpx><trkpt lat='47' lon='11'><time>2026-05-01T10:00:00Z</time></trkpt>"
+        Files.writeString(folder.resolve("t.gpx"),
+                "<gpx><trkpt lat='47' lon='11'><time>2026-05-01T10:00:00Z</time></trkpt>"
                 + "<trkpt lat='47.01' lon='11'><time>2026-05-01T10:01:00Z</time></trkpt></gpx>");
         String[] placed = Stream.of(args).map(a -> a.contains(".") ? at(a) : a).toArray(String[]::new);
         assertThat(run(placed)).as(err.toString()).isEqualTo(code);

@@ -34,8 +34,8 @@ public final class Scrubber extends Picture {
      * @param session what to show
      */
     public Scrubber(Session session) {
-        super("Log", "The whole drive. Left and right arrows move the cursor, with Shift by a second; B and E mark a stretch, X "
-                + "takes it out or back.");
+        super("Log", "The whole drive. Left and right arrows move the cursor, with Shift by a second; "
+                + "B and E mark a stretch, X takes it out or back.");
         setAccessibleRole(AccessibleRole.SLIDER);
         this.session = session;
         session.driveProperty().addListener((o, was, is) -> redraw());

@@ -18,7 +18,8 @@ import nariz.log.Span;
 import nariz.store.Workbook;
 
 /**
- * The workbook behind the window: every drive that is opened goes in, every decision about it is written at once. Opened
+ * The workbook behind the window: every drive that is opened goes in, every decision about it is written at once.
+ * Opened
  * when first asked for, on the worker's thread. Without a file nothing is kept.
  */
 public final class Library implements AutoCloseable {

@@ -141,7 +141,8 @@ public final class Session implements AutoCloseable {
     }
 
     /**
-     * Opens a build sheet and a log, and keeps them in the workbook. Where the log does not say what its columns are, the
+     * Opens a build sheet and a log, and keeps them in the workbook. Where the log does not say what its columns are,
+     * the
      * {@link #questionProperty} is set.
      *
      * @param sheetFile build sheet (JSON)
@@ -226,7 +227,8 @@ public final class Session implements AutoCloseable {
         DriveLog log = LogReader.drive(r, sheet);
         Drive d = analyse(sheet, log, List.of(), Quality.of(r), Optional.empty(), cancelled);
         Optional<Long> run = library.keep(sheetFile, sheet, r, logFile, d.analysis().advice(), cancelled);
-        return new Outcome.Shown(new Drive(d.sheet(), d.log(), d.analysis(), d.trace(), d.today(), d.after(), d.checked(),
+        return new Outcome.Shown(new Drive(d.sheet(), d.log(), d.analysis(), d.trace(), d.today(), d.after(),
+                d.checked(),
                 d.odd(), run));
     }
 
@@ -350,7 +352,8 @@ public final class Session implements AutoCloseable {
         busy.set("Weighing again");
         problem.set("");
         work.start(cancelled -> {
-            Drive next = analyse(d.sheet(), d.log().without(now.excluded()), now.checked(), d.odd(), d.run(), cancelled);
+            Drive next = analyse(d.sheet(), d.log().without(now.excluded()), now.checked(), d.odd(), d.run(),
+                    cancelled);
             d.run().ifPresent(r -> library.decided(r, now.checked(), now.excluded()));
             return next;
         }, this::show, this::fail);

@@ -22,7 +22,9 @@ import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Proposal;
 
-/** Asks what the columns of a log are, where its header does not say; shows what they seem to be, with their readings. */
+/**
+ * Asks what the columns of a log are, where its header does not say; shows what they seem to be, with their readings.
+ */
 final class ColumnsPanel extends VBox {
     private static final String NOT_USED = "not used";
     private static final int PREVIEW_W = 130;
@@ -76,7 +78,8 @@ final class ColumnsPanel extends VBox {
             return;
         }
         proposal = q.proposal();
-        why.setText(q.logFile().getFileName() + ": the header does not say all of it. Look at the readings, put right what"
+        why.setText(q.logFile().getFileName()
+                + ": the header does not say all of it. Look at the readings, put right what"
                 + " is wrong.");
         grid.getChildren().clear();
         rows.clear();
@@ -175,7 +178,8 @@ final class ColumnsPanel extends VBox {
             Optional<ColumnPlan> was = before.columns().stream().filter(p -> p.index() == r.field()).findFirst();
             boolean same = was.isPresent() && was.get().channel() == c.get()
                     && was.get().unit().equals(String.valueOf(r.unit().getValue()));
-            ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), "", null,
+            ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), "",
+                    null,
                     ColumnPlan.Certainty.SURE, "").as(c.get(), c.get().unit(String.valueOf(r.unit().getValue()))
                             .orElse(c.get().units().getFirst()));
             if (plan.column(c.get()).isPresent()) {

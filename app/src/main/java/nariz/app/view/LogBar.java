@@ -32,9 +32,11 @@ final class LogBar extends HBox {
         notes.getStyleClass().add("small");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        exclude = button("Take the stretch out", "exclude", "The selected stretch no longer counts (X). Select with Shift and "
+        exclude = button("Take the stretch out", "exclude",
+                "The selected stretch no longer counts (X). Select with Shift and "
                 + "drag, or B and E at the cursor", session::exclude);
-        restore = button("Count it again", "restore", "The stretch under the cursor counts again (X)", session::restore);
+        restore = button("Count it again", "restore", "The stretch under the cursor counts again (X)",
+                session::restore);
         undo = button("Undo", "undo", "Take back the latest decision about this drive", session::undo);
         getChildren().addAll(notes, space, exclude, restore, undo);
         session.driveProperty().addListener((o, was, is) -> refresh());
@@ -60,7 +62,8 @@ final class LogBar extends HBox {
         restore.setDisable(!out);
         undo.setDisable(!session.canUndo());
         notes.setText(d == null ? "" : s == null ? words(d)
-                : String.format(Locale.ROOT, "Selected: %.1f to %.1f s, %.1f s", s.fromS(), s.toS(), s.toS() - s.fromS()));
+                : String.format(Locale.ROOT, "Selected: %.1f to %.1f s, %.1f s", s.fromS(), s.toS(),
+                s.toS() - s.fromS()));
     }
 
     private static String words(Session.Drive d) {

@@ -34,7 +34,8 @@ final class OpenPanel extends VBox {
         setId("open-panel");
         Label title = new Label("Open a drive");
         title.getStyleClass().add("card-heading");
-        Label hint = new Label("Choose or drop a build sheet (JSON) and a log (CSV, spreadsheet, noted points), or type where they are. "
+        Label hint = new Label("Choose or drop a build sheet (JSON) and a log (CSV, spreadsheet, noted "
+                + "points), or type where they are. "
                 + "docs/formats says what goes into them; the demo's own files are an example.");
         hint.setWrapText(true);
         hint.getStyleClass().add("small");
