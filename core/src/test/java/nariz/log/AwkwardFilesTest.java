@@ -270,6 +270,19 @@ public class AwkwardFilesTest {
     }
 
     @Test
+    public void profileInTheDocumentsCanBeUsed() throws IOException {
+        String page = java.nio.file.Files.readString(java.nio.file.Path.of("../docs/formats/profile.md"));
+        String json = page.substring(page.indexOf("```json") + 7, page.indexOf("```", page.indexOf("```json") + 7));
+        Plan plan = PlanJson.parse("profile.md", json);
+        assertThat(plan.missing()).isEmpty();
+        assertThat(plan.column(Channel.LAMBDA).orElseThrow().scale().toSi(2.5)).isEqualTo(1.02, within(1e-12));
+        Plan pulses = PlanJson.parse("p", "{\"format\": \"nariz-profile/1\", \"columns\": [{\"column\": 2, "
+                + "\"channel\": \"rpm\", \"pulsesPerTurn\": 3}]}");
+        // 120 sparks a second of a six are 40 turns a second.
+        assertThat(pulses.column(Channel.RPM).orElseThrow().scale().toSi(120)).isEqualTo(2400, within(1e-9));
+    }
+
+    @Test
     public void clockThatStepsBackGoesOnAndIsListed() {
         String[] lines = Samples.log().split("\n");
         StringBuilder s = new StringBuilder(lines[0]).append('\n');

@@ -42,6 +42,12 @@ public class CrashTest {
         }
     }
 
+    /** Whole lines only: the last one may have been cut by the kill. */
+    private static List<String> said(Path out) throws IOException {
+        String text = Files.readString(out);
+        return text.substring(0, text.lastIndexOf('\n') + 1).lines().filter(l -> l.matches("[0-9]+")).toList();
+    }
+
     @Test
     public void killedAtAnyMomentTheWorkbookIsWholeAndKeepsWhatWasSaid() throws IOException, InterruptedException {
         Path folder = Files.createTempDirectory("nariz");
@@ -57,9 +63,15 @@ public class CrashTest {
                     "--enable-native-access=ALL-UNNAMED", "-cp", System.getProperty("surefire.test.class.path",
                     System.getProperty("java.class.path")), Victim.class.getName(), file.toString(), log.toString())
                     .redirectOutput(out.toFile()).redirectErrorStream(true).start();
-            p.waitFor(800 + random.nextInt(1700), TimeUnit.MILLISECONDS);
+            if (k % 2 == 0) {
+                // Into the middle of its work; otherwise into its start and the making of the file.
+                for (int i = 0; i < 200 && said(out).isEmpty(); i++) {
+                    p.waitFor(50, TimeUnit.MILLISECONDS);
+                }
+            }
+            p.waitFor(random.nextInt(k % 2 == 0 ? 400 : 1500), TimeUnit.MILLISECONDS);
             p.destroyForcibly().waitFor();
-            List<String> lines = Files.readAllLines(out).stream().filter(l -> l.matches("[0-9]+")).toList();
+            List<String> lines = said(out);
             said = lines.isEmpty() ? said : Math.max(said, Long.parseLong(lines.getLast()));
             if (!Files.exists(file)) {
                 continue;

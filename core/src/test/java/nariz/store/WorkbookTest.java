@@ -285,10 +285,34 @@ public class WorkbookTest {
         }
     }
 
+    /** SQLite's own page limit answers just as a full disk does. */
+    @Test
+    public void fullDiskLeavesTheWorkbookAsItWas() {
+        try (Workbook w = Workbook.open(file)) {
+            Workbook.Run first = add(w);
+            int pages = w.handle().createQuery("PRAGMA page_count").mapTo(Integer.class).one();
+            w.handle().createQuery("PRAGMA max_page_count = " + pages).mapTo(Integer.class).one();
+            assertThatThrownBy(() -> java.util.stream.IntStream.range(0, 9).forEach(i -> add(w))).isInstanceOf(
+                    InputProblem.class).hasMessageContaining("FULL")
+                    .hasMessageContaining("Make room on the disk");
+            assertThat(w.runs()).extracting(Workbook.Run::id).contains(first.id());
+            int before = w.runs().size();
+            w.handle().createQuery("PRAGMA max_page_count = 1000000").mapTo(Integer.class).one();
+            add(w);
+            assertThat(w.runs()).hasSize(before + 1);
+            assertThat(w.handle().createQuery("PRAGMA integrity_check").mapTo(String.class).one()).isEqualTo("ok");
+        }
+    }
+
     @Test
     public void folderThatCannotBeWrittenIsSaid() throws IOException {
         Path nowhere = folder.resolve("drive.csv").resolve("garage.nariz");
         assertThatThrownBy(() -> Workbook.open(nowhere)).isInstanceOf(InputProblem.class)
                 .hasMessageStartingWith("garage.nariz: found");
+        if (Files.isDirectory(Path.of("/proc"))) {
+            // Not even the superuser may start a file there.
+            assertThatThrownBy(() -> Workbook.open(Path.of("/proc/garage.nariz"))).isInstanceOf(InputProblem.class)
+                    .hasMessageContaining("no workbook can be started").hasMessageContaining("disk is not full");
+        }
     }
 }
