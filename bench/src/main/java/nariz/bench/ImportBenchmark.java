@@ -29,9 +29,9 @@ import org.openjdk.jmh.annotations.Warmup;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SingleShotTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
-@Fork(value = 1, jvmArgs = "-Xmx480m")
-@Warmup(iterations = 2)
-@Measurement(iterations = 4)
+@Fork(value = 1, jvmArgs = "-Xmx300m")
+@Warmup(iterations = 6)
+@Measurement(iterations = 6)
 public class ImportBenchmark {
     /** Rows: one hour at 50 Hz, and ten million. */
     @Param({"180000", "10000000"})

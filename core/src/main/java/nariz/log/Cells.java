@@ -21,7 +21,9 @@ final class Cells {
 
     /** A number with a decimal point or comma; NaN when it is none. */
     static double number(String cell) {
-        String s = cell.trim();
+        int n = cell.length();
+        // Nearly every cell of a log comes without blanks around it.
+        String s = n > 0 && (cell.charAt(0) <= ' ' || cell.charAt(n - 1) <= ' ') ? cell.trim() : cell;
         if (s.isEmpty() || !numeric(s.charAt(0))) {
             return Double.NaN;
         }

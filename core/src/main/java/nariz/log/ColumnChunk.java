@@ -18,6 +18,7 @@ public final class ColumnChunk {
     private static final int MOST_DECIMALS = 6;
     private static final int RAW = 255;
     private static final double LARGEST = 1L << 50;
+    private static final long MISSING = Long.MIN_VALUE;
     private static final double[] POWERS = {1, 10, 100, 1e3, 1e4, 1e5, 1e6};
 
     private ColumnChunk() {
@@ -31,7 +32,8 @@ public final class ColumnChunk {
      * @return bytes
      */
     public static byte[] pack(double[] values, int count) {
-        int decimals = decimals(values, count);
+        long[] whole = new long[count];
+        int decimals = scale(values, whole);
         if (decimals == RAW) {
             ByteBuffer out = ByteBuffer.allocate(5 + 8 * count).put((byte) RAW).putInt(count);
             for (int i = 0; i < count; i++) {
@@ -45,11 +47,10 @@ public final class ColumnChunk {
         long last = 0;
         for (int i = 0; i < count; i++) {
             long code = 0;
-            if (!Double.isNaN(values[i])) {
-                long v = Math.round(values[i] * POWERS[decimals]);
-                long d = v - last;
+            if (whole[i] != MISSING) {
+                long d = whole[i] - last;
                 code = ((d << 1) ^ (d >> 63)) + 1;
-                last = v;
+                last = whole[i];
             }
             while ((code & ~0x7fL) != 0) {
                 out[at++] = (byte) ((code & 0x7f) | 0x80);
@@ -60,30 +61,28 @@ public final class ColumnChunk {
         return Arrays.copyOf(out, at);
     }
 
-    private static int decimals(double[] values, int count) {
+    /** Fewest decimals with which every value comes back bit for bit, and the values so scaled. */
+    private static int scale(double[] values, long[] whole) {
         int d = 0;
-        for (int i = 0; i < count; i++) {
+        for (int i = 0; i < whole.length; i++) {
             double v = values[i];
-            while (!Double.isNaN(v) && !exact(v, d)) {
+            if (Double.isNaN(v)) {
+                whole[i] = MISSING;
+                continue;
+            }
+            double scaled = Math.rint(v * POWERS[d]);
+            // Minus nought is not whole: its bits do not come back.
+            if (!(Math.abs(scaled) < LARGEST) || Double.doubleToRawLongBits(scaled / POWERS[d] + 0.0)
+                    != Double.doubleToRawLongBits(v)) {
                 if (++d > MOST_DECIMALS) {
                     return RAW;
                 }
+                i = -1;
+                continue;
             }
-        }
-        // A value that fitted few decimals must fit the final number of them, too.
-        for (int i = 0; i < count; i++) {
-            if (!Double.isNaN(values[i]) && !exact(values[i], d)) {
-                return RAW;
-            }
+            whole[i] = (long) scaled;
         }
         return d;
-    }
-
-    /** Whether scaling and unscaling gives the very same bits; minus nought is not whole. */
-    private static boolean exact(double v, int d) {
-        double scaled = v * POWERS[d];
-        return Math.abs(scaled) < LARGEST
-                && Double.doubleToRawLongBits(Math.round(scaled) / POWERS[d]) == Double.doubleToRawLongBits(v);
     }
 
     /**

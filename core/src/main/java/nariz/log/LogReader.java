@@ -418,12 +418,13 @@ public final class LogReader {
     }
 
     private double cell(String raw, int i, ColumnPlan c, long line) {
-        String s = raw.trim();
-        if (Cells.blank(s)) {
-            return Double.NaN;
-        }
-        double v = Cells.number(s);
+        double v = Cells.number(raw);
+        String s = raw;
         if (Double.isNaN(v)) {
+            s = raw.trim();
+            if (Cells.blank(s)) {
+                return Double.NaN;
+            }
             bad(i, new LogProblem(line, c.index() + 1, c.title(), "\"" + shorten(s) + "\" where a number belongs",
                     "the reading was left out"));
             return Double.NaN;
