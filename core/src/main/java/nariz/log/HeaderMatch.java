@@ -25,7 +25,8 @@ final class HeaderMatch {
     private record Title(String word, String unit) {
         static Title of(String title, String unitBelow) {
             String plain = Normalizer.normalize(title.trim().toLowerCase(Locale.ROOT).replace("λ", "lambda")
-                    .replace("ß", "ss").replace("ø", "o"), Normalizer.Form.NFD).replaceAll("\\p{M}", "")
+                    .replace("ß", "ss").replace("º", "°").replace("ø", "o"), Normalizer.Form.NFD).replaceAll("\\p{M}",
+                    "")
                     .replace("]", ")").replace("[", "(");
             int open = plain.indexOf('(');
             int bar = plain.lastIndexOf('_');

@@ -400,6 +400,24 @@ public final class Workbook implements AutoCloseable {
                 recording.problemCount());
     }
 
+    /**
+     * The run a file was taken in as before, on the same build sheet.
+     *
+     * @param sheet build sheet
+     * @param source file
+     * @return its key; empty when this is the first time or it was taken off the list
+     * @throws InputProblem when the file cannot be read
+     */
+    public synchronized Optional<Long> known(Sheet sheet, Path source) {
+        try {
+            return handle.createQuery("SELECT run.id FROM run JOIN raw_file ON raw_file.id = run.raw_file WHERE "
+                    + "run.build_sheet = ? AND raw_file.sha256 = ? AND run.deleted = 0 ORDER BY run.id DESC LIMIT 1")
+                    .bind(0, sheet.id()).bind(1, sha256(source)).mapTo(Long.class).findOne();
+        } catch (IOException e) {
+            throw problem(String.valueOf(source.getFileName()), e);
+        }
+    }
+
     private static void stopIf(BooleanSupplier cancelled) {
         if (cancelled.getAsBoolean()) {
             throw new java.util.concurrent.CancellationException("import was cancelled");

@@ -76,9 +76,34 @@ public final class Library implements AutoCloseable {
         }
         try {
             Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(sheet.name()).id(), Files.readString(sheetFile));
+            Optional<Long> known = w.get().known(kept, logFile);
+            if (known.isPresent()) {
+                return known;
+            }
             Workbook.Run run = w.get().addRun(kept, r, logFile, cancelled);
             w.get().addAdvice(run.id(), advice.strategy(), AdviceJson.write(advice));
             return Optional.of(run.id());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Whether another window has the workbook, so that this one keeps nothing. */
+    synchronized boolean elsewhere() {
+        return workbook != null && workbook.readOnly();
+    }
+
+    /** The run this file was kept as before with this sheet, so that what was decided then still counts. */
+    Optional<Long> known(Path sheetFile, BuildSheet sheet, Path logFile) {
+        if (file == null || !Files.exists(file)) {
+            return Optional.empty();
+        }
+        try {
+            Workbook w = needed();
+            String json = Files.readString(sheetFile);
+            return w.vehicles().stream().filter(v -> v.name().equals(sheet.name())).findFirst()
+                    .flatMap(v -> w.sheets(v.id()).stream().filter(s -> s.json().equals(json)).reduce((a, b) -> b))
+                    .flatMap(s -> w.known(s, logFile));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

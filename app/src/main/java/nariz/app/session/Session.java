@@ -184,7 +184,15 @@ public final class Session implements AutoCloseable {
         });
         Path track = file.resolveSibling(String.valueOf(file.getFileName()).replaceFirst("\\.[^.]*$", "") + ".gpx");
         // A track of the same name beside the log belongs to it.
-        return Files.isRegularFile(track) ? r.beside(TrackReader.read(track)) : r;
+        if (!Files.isRegularFile(track)) {
+            return r;
+        }
+        try {
+            return r.beside(TrackReader.read(track));
+        } catch (InputProblem e) {
+            toInterface.execute(() -> complain("The track was left out. " + e.getMessage()));
+            return r;
+        }
     }
 
     private Outcome ask(Path sheetFile, BuildSheet sheet, Path logFile, InputProblem why, BooleanSupplier cancelled) {
@@ -225,6 +233,12 @@ public final class Session implements AutoCloseable {
 
     private Outcome keep(Path sheetFile, BuildSheet sheet, Recording r, Path logFile, BooleanSupplier cancelled) {
         DriveLog log = LogReader.drive(r, sheet);
+        Optional<Long> known = library.known(sheetFile, sheet, logFile);
+        if (known.isPresent()) {
+            long run = known.get();
+            return new Outcome.Shown(analyse(sheet, log.without(library.excluded(run)), library.checked(run),
+                    Quality.of(r), known, cancelled));
+        }
         Drive d = analyse(sheet, log, List.of(), Quality.of(r), Optional.empty(), cancelled);
         Optional<Long> run = library.keep(sheetFile, sheet, r, logFile, d.analysis().advice(), cancelled);
         return new Outcome.Shown(new Drive(d.sheet(), d.log(), d.analysis(), d.trace(), d.today(), d.after(),
@@ -261,6 +275,10 @@ public final class Session implements AutoCloseable {
                 redo.clear();
                 show(s.drive());
                 list();
+                if (library.elsewhere()) {
+                    complain("Another window has the workbook open, so this one only reads: the drive is shown, and "
+                            + "neither it nor what you decide is kept. Close the other window and open the drive again.");
+                }
             }
             case Outcome.Asked a -> {
                 busy.set("");

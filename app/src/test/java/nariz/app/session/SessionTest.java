@@ -134,6 +134,27 @@ public class SessionTest {
     }
 
     @Test
+    public void secondWindowShowsTheDriveKeepsNothingAndSaysSo() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("drive.csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log());
+        try (Session first = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+            first.open(sheet, log);
+            until(first, () -> !first.keptProperty().get().isEmpty());
+            try (Session second = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+                until(second, () -> !second.keptProperty().get().isEmpty());
+                Files.writeString(log, Samples.log().replace(",14.", ",13."));
+                second.open(sheet, log);
+                until(second, () -> second.driveProperty().get() != null);
+                assertThat(second.problemProperty().get()).startsWith("Another window has the workbook open");
+                assertThat(second.driveProperty().get().run()).isEmpty();
+            }
+        }
+    }
+
+    @Test
     public void decisionsAboutAKeptDriveAreThereAfterClosingAndCanBeTakenBack() throws IOException {
         Path folder = Files.createTempDirectory("nariz");
         Path sheet = folder.resolve("estate.json");
@@ -165,6 +186,11 @@ public class SessionTest {
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
             assertThat(s.driveProperty().get().checked()).containsExactly("vacuum-leak");
+            Session.Drive kept = s.driveProperty().get();
+            s.open(sheet, log);
+            until(s, () -> !kept.equals(s.driveProperty().get()));
+            assertThat(s.driveProperty().get().run()).as("the same file is kept once").contains(run);
+            assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
             s.moveCursor(s.driveProperty().get().log().indexAt(150));
             s.restore();
             until(s, () -> s.driveProperty().get().log().excluded().isEmpty());

@@ -47,6 +47,7 @@ public class WindowTest {
     private MainWindow window;
     private Hands hands;
     private final Path[] picked = new Path[1];
+    private Path workbook;
 
     @BeforeClass
     void open() throws InterruptedException {
@@ -58,9 +59,10 @@ public class WindowTest {
         }
         assertThat(started.await(60, TimeUnit.SECONDS)).isTrue();
         Platform.setImplicitExit(false);
+        workbook = folder().resolve("garage.nariz");
         Hands.run(() -> {
             stage = new Stage();
-            session = new Session(Platform::runLater);
+            session = new Session(Platform::runLater, workbook);
             window = new MainWindow(session, (owner, title, pattern) -> Optional.ofNullable(picked[0]));
             Scene scene = WindowScene.of(window);
             stage.setScene(scene);
@@ -73,6 +75,14 @@ public class WindowTest {
         hands.click("open-demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get() != null);
         Hands.settle();
+    }
+
+    private static Path folder() {
+        try {
+            return Files.createTempDirectory("nariz");
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
     }
 
     @AfterClass
@@ -321,6 +331,36 @@ public class WindowTest {
             session.dismissProblem();
             window.showOpen(false);
         });
+    }
+
+    @Test
+    public void driveThatWasOpenedBeforeIsListedAndOpensWithEnter() throws IOException {
+        Path folder = folder();
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("sunday.csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log());
+        Session.Drive before = session.driveProperty().get();
+        Hands.run(() -> session.open(sheet, log));
+        Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()));
+        Hands.waitFor("the list", () -> session.keptProperty().get().stream()
+                .anyMatch(e -> e.name().equals("sunday.csv")));
+        backToTheDemo();
+        Session.Drive demo = session.driveProperty().get();
+        hands.click("open");
+        Hands.settle();
+        Hands.run(() -> {
+            var list = (javafx.scene.control.ListView<?>) stage.getScene().lookup("#open-kept");
+            list.requestFocus();
+            list.getSelectionModel().select(session.keptProperty().get().stream().map(e -> e.name()).toList()
+                    .indexOf("sunday.csv"));
+        });
+        hands.press(KeyCode.ENTER);
+        Hands.waitFor("the kept drive", () -> !demo.equals(session.driveProperty().get()));
+        Hands.settle();
+        assertThat(session.driveProperty().get().log().name()).isEqualTo("sunday.csv");
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#open-panel").isVisible())).isFalse();
+        backToTheDemo();
     }
 
     @Test
