@@ -276,8 +276,9 @@ public final class Session implements AutoCloseable {
                 show(s.drive());
                 list();
                 if (library.elsewhere()) {
-                    complain("Another window has the workbook open, so this one only reads: the drive is shown, and "
-                            + "neither it nor what you decide is kept. Close the other window and open the drive again.");
+                    complain("Another window has the workbook open, so this one only reads: the drive is shown, "
+                            + "and neither it nor what you decide is kept. Close the other window and open the drive "
+                            + "again.");
                 }
             }
             case Outcome.Asked a -> {

@@ -7,7 +7,6 @@ import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -32,26 +31,17 @@ final class LogBar extends HBox {
         notes.getStyleClass().add("small");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        exclude = button("Take the stretch out", "exclude",
+        exclude = MainWindow.button("Take the stretch out", "exclude",
                 "The selected stretch no longer counts (X). Select with Shift and "
                 + "drag, or B and E at the cursor", session::exclude);
-        restore = button("Count it again", "restore", "The stretch under the cursor counts again (X)",
+        restore = MainWindow.button("Count it again", "restore", "The stretch under the cursor counts again (X)",
                 session::restore);
-        undo = button("Undo", "undo", "Take back the latest decision about this drive", session::undo);
+        undo = MainWindow.button("Undo", "undo", "Take back the latest decision about this drive", session::undo);
         getChildren().addAll(notes, space, exclude, restore, undo);
         session.driveProperty().addListener((o, was, is) -> refresh());
         session.selectionProperty().addListener((o, was, is) -> refresh());
         session.cursorProperty().addListener((o, was, is) -> refresh());
         refresh();
-    }
-
-    private static Button button(String text, String id, String help, Runnable action) {
-        Button b = new Button(text);
-        b.setId(id);
-        b.setAccessibleText(text);
-        b.setTooltip(new Tooltip(help));
-        b.setOnAction(e -> action.run());
-        return b;
     }
 
     private void refresh() {

@@ -156,7 +156,7 @@ public final class MainWindow extends StackPane {
         return box;
     }
 
-    private static Button button(String text, String id, String help, Runnable action) {
+    static Button button(String text, String id, String help, Runnable action) {
         Button b = new Button(text);
         b.setId(id);
         b.setAccessibleText(text);
