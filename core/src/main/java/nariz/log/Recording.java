@@ -294,6 +294,36 @@ public final class Recording {
     }
 
     /**
+     * Some of the rows, evenly spread: enough to judge a long recording by without unpacking all of it.
+     *
+     * @param most rows to keep at most, positive
+     * @return a recording of every k-th row; this one when it is short enough
+     */
+    public Recording thinned(int most) {
+        int every = (size + most - 1) / most;
+        if (every <= 1) {
+            return this;
+        }
+        Map<Channel, List<byte[]>> thin = new EnumMap<>(Channel.class);
+        double[] buffer = new double[ColumnChunk.SIZE];
+        int rows = 0;
+        for (Channel c : chunks.keySet()) {
+            Column kept = new Column();
+            int at = 0;
+            for (byte[] chunk : chunks.get(c)) {
+                int n = ColumnChunk.unpack(chunk, buffer, 0);
+                for (int i = (every - at % every) % every; i < n; i += every) {
+                    kept.add(buffer[i]);
+                }
+                at += n;
+            }
+            rows = kept.size();
+            thin.put(c, kept.chunks());
+        }
+        return new Recording(name, plan, preamble, rows, headerLine, thin, marks, problems, problemCount, startClockS);
+    }
+
+    /**
      * The recording without some channels, for a copy that leaves them out.
      *
      * @param keep channels to keep; time is always kept

@@ -425,6 +425,31 @@ public class AwkwardFilesTest {
     }
 
     @Test
+    public void longRecordingIsJudgedBySomeOfItsRows() {
+        StringBuilder s = new StringBuilder("time_s,rpm,vacuum_inHg,afr\n");
+        int rows = 2 * ColumnChunk.SIZE + 1000;
+        for (int i = 0; i < rows; i++) {
+            s.append(i / 100.0).append(',').append(800 + i % 50).append(",18,14\n");
+        }
+        Recording rec;
+        try {
+            rec = LogReader.record("long.csv", new ByteArrayInputStream(s.toString().getBytes(StandardCharsets.UTF_8)),
+                    null, () -> false, n -> { });
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+        Recording thin = rec.thinned(10_000);
+        int every = (rows + 9_999) / 10_000;
+        assertThat(thin.size()).isEqualTo((rows + every - 1) / every);
+        double[] all = rec.written(Channel.TIME);
+        double[] some = thin.written(Channel.TIME);
+        for (int i = 0; i < some.length; i++) {
+            assertThat(some[i]).isEqualTo(all[i * every]);
+        }
+        assertThat(rec.thinned(rows)).isSameAs(rec);
+    }
+
+    @Test
     public void chunksKeepEveryBit() {
         java.util.Random r = new java.util.Random(3);
         for (int k = 0; k < 400; k++) {

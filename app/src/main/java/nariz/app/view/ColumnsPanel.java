@@ -129,7 +129,7 @@ final class ColumnsPanel extends VBox {
         }).orElse(""));
         because.setWrapText(true);
         because.getStyleClass().add("small");
-        channel.setPrefWidth(180);
+        channel.setMinWidth(190);
         grid.addRow(field + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit, because);
         rows.add(new Row(field, channel, unit));
     }
