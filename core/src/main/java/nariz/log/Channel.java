@@ -42,12 +42,12 @@ public enum Channel {
     /** Air-fuel ratio from the first sensor; the reader turns it into lambda. */
     AFR("afr", "AFR", "", 3, 60, List.of("afr", "afr1", "airfuelratio", "airfuel", "afrleft", "afrbank1", "mezcla",
             "relacionairecombustible", "gemisch", "luftkraftstoffverhaeltnis", "richesse"),
-            List.of(new Unit("", 1, 0))),
+            AfrScales.ALL),
     /** Lambda from the second sensor. */
     LAMBDA_2("lambda2", "second lambda", "", 0.3, 4, List.of("lambda2", "lambdaright", "lambdabank2"),
             List.of(new Unit("", 1, 0))),
     /** Air-fuel ratio from the second sensor; the reader turns it into lambda. */
-    AFR_2("afr2", "second AFR", "", 3, 60, List.of("afr2", "afrright", "afrbank2"), List.of(new Unit("", 1, 0))),
+    AFR_2("afr2", "second AFR", "", 3, 60, List.of("afr2", "afrright", "afrbank2"), AfrScales.ALL),
     /** Throttle, 0 at the idle stop to 1 wide open. */
     THROTTLE("tps_pct", "throttle", "%", -0.1, 1.1, List.of("tps", "throttle", "throttleposition", "mariposa",
             "acelerador", "drosselklappe", "papillon", "farfalla"),
@@ -160,6 +160,19 @@ public enum Channel {
     public Optional<Unit> unit(String spelling) {
         String s = spelling.trim().toLowerCase(Locale.ROOT);
         return units.stream().filter(u -> u.name().equals(s)).findFirst();
+    }
+
+    /**
+     * What a gauge may mean by AFR: lambda times the stoichiometric ratio of its fuel, turned into the petrol scale
+     * (14.7).
+     * Ethanol 9.0 and methanol 6.47: Heywood 1988, table D.4; the blends by mass between 14.7 and 9.0, rounded as
+     * gauges
+     * have them.
+     */
+    private static final class AfrScales {
+        private static final List<Unit> ALL = List.of(new Unit("", 1, 0), new Unit("e10 scale", 14.7 / 14.1, 0),
+                new Unit("e85 scale", 14.7 / 9.8, 0), new Unit("ethanol scale", 14.7 / 9.0, 0),
+                new Unit("methanol scale", 14.7 / 6.47, 0));
     }
 
     /**

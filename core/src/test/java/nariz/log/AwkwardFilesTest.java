@@ -112,6 +112,8 @@ public class AwkwardFilesTest {
                 r -> List.of(n(r[0]), n(r[1]), n(r[2]), String.valueOf(r[3] / 14.7)))));
         c.add(text("equivalence ratio", text("time_s,rpm,vacuum_inHg,equivalence ratio\n", ",", "\n",
                 r -> List.of(n(r[0]), n(r[1]), n(r[2]), String.valueOf(14.7 / r[3])))));
+        c.add(text("AFR on another fuel's scale", text("time_s,rpm,vacuum_inHg,afr (E85 scale)\n", ",", "\n",
+                r -> List.of(n(r[0]), n(r[1]), n(r[2]), String.valueOf(r[3] * 9.8 / 14.7)))));
         c.add(text("milliseconds", text("time_ms,rpm,vacuum_inHg,afr\n", ",", "\n",
                 r -> List.of(n(1000 * r[0]), n(r[1]), n(r[2]), n(r[3])))));
         c.add(text("minutes", text("time_min,rpm,vacuum_inHg,afr\n", ",", "\n",

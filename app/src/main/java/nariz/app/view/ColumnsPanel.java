@@ -12,6 +12,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -21,12 +22,15 @@ import nariz.log.Channel;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Proposal;
+import nariz.log.Scale;
 
 /**
  * Asks what the columns of a log are, where its header does not say; shows what they seem to be, with their readings.
  */
 final class ColumnsPanel extends VBox {
     private static final String NOT_USED = "not used";
+    private static final String VOLTS = "volts";
+    private static final String USUAL_LINE = "0 = 0.68, 5 = 1.36";
     private static final int PREVIEW_W = 130;
     private static final int PREVIEW_H = 26;
 
@@ -37,7 +41,7 @@ final class ColumnsPanel extends VBox {
     private Proposal proposal;
 
     /** One column on the screen. */
-    private record Row(int field, ComboBox<String> channel, ComboBox<String> unit) {
+    private record Row(int field, ComboBox<String> channel, ComboBox<String> unit, TextField line) {
     }
 
     ColumnsPanel(Session session) {
@@ -114,8 +118,7 @@ final class ColumnsPanel extends VBox {
         unit.setId("unit-" + field);
         unit.setAccessibleText("Unit of " + proposal.title(field));
         channel.valueProperty().addListener((o, was, is) -> {
-            unit.getItems().setAll(channel(is).map(c -> c.units().stream().map(Channel.Unit::name).toList())
-                    .orElse(List.of()));
+            unit.getItems().setAll(channel(is).map(ColumnsPanel::units).orElse(List.of()));
             unit.setValue(unit.getItems().isEmpty() ? null : unit.getItems().getFirst());
             unit.setDisable(unit.getItems().size() < 2);
         });
@@ -129,9 +132,37 @@ final class ColumnsPanel extends VBox {
         }).orElse(""));
         because.setWrapText(true);
         because.getStyleClass().add("small");
+        TextField line = new TextField(USUAL_LINE);
+        line.setId("line-" + field);
+        line.setAccessibleText("Volts and what they mean, for example " + USUAL_LINE);
+        line.visibleProperty().bind(unit.valueProperty().isEqualTo(VOLTS));
+        line.managedProperty().bind(line.visibleProperty());
         channel.setMinWidth(190);
-        grid.addRow(field + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit, because);
-        rows.add(new Row(field, channel, unit));
+        grid.addRow(field + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit,
+                new VBox(2, line, because));
+        rows.add(new Row(field, channel, unit, line));
+    }
+
+    /** Mixture sensors may be logged as the volts they give. */
+    private static List<String> units(Channel c) {
+        List<String> out = new ArrayList<>(c.units().stream().map(Channel.Unit::name).toList());
+        if (c == Channel.LAMBDA || c == Channel.LAMBDA_2 || c == Channel.AFR || c == Channel.AFR_2) {
+            out.add(VOLTS);
+        }
+        return out;
+    }
+
+    /** Points of a sensor's line, written as {@code 0 = 0.68, 5 = 1.36}; empty when it is none. */
+    private static Optional<Scale> line(String text) {
+        try {
+            double[][] points = Arrays.stream(text.split("[,;]\\s*(?=[0-9.]+\\s*=)")).map(p -> Arrays.stream(
+                    p.split("="))
+                    .mapToDouble(v -> Double.parseDouble(v.trim())).toArray()).toArray(double[][]::new);
+            return Optional.of(new Scale.Curve(Arrays.stream(points).mapToDouble(p -> p[0]).toArray(),
+                    Arrays.stream(points).mapToDouble(p -> p[1]).toArray()));
+        } catch (IllegalArgumentException | ArrayIndexOutOfBoundsException e) {
+            return Optional.empty();
+        }
     }
 
     private static Optional<Channel> channel(String label) {
@@ -175,6 +206,20 @@ final class ColumnsPanel extends VBox {
             if (c.isEmpty()) {
                 continue;
             }
+            if (plan.column(c.get()).isPresent()) {
+                session.complain("Two columns are said to be " + c.get().label() + ". Keep one of them.");
+                return;
+            }
+            if (VOLTS.equals(r.unit().getValue())) {
+                Optional<Scale> scale = line(r.line().getText());
+                if (scale.isEmpty()) {
+                    session.complain("The line of " + proposal.title(r.field()) + " is not like " + USUAL_LINE + ".");
+                    return;
+                }
+                plan = plan.with(new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), VOLTS, scale.get(),
+                        ColumnPlan.Certainty.SURE, "you said so"));
+                continue;
+            }
             Optional<ColumnPlan> was = before.columns().stream().filter(p -> p.index() == r.field()).findFirst();
             boolean same = was.isPresent() && was.get().channel() == c.get()
                     && was.get().unit().equals(String.valueOf(r.unit().getValue()));
@@ -182,10 +227,6 @@ final class ColumnsPanel extends VBox {
                     null,
                     ColumnPlan.Certainty.SURE, "").as(c.get(), c.get().unit(String.valueOf(r.unit().getValue()))
                             .orElse(c.get().units().getFirst()));
-            if (plan.column(c.get()).isPresent()) {
-                session.complain("Two columns are said to be " + c.get().label() + ". Keep one of them.");
-                return;
-            }
             plan = plan.with(column);
         }
         if (!plan.missing().isEmpty()) {

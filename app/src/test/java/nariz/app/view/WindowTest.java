@@ -286,6 +286,38 @@ public class WindowTest {
         backToTheDemo();
     }
 
+    @Test
+    public void sensorVoltsAreReadByALineOfTwoPoints() throws IOException {
+        Path folder = folder();
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("volts.csv");
+        Files.writeString(sheet, Samples.sheet());
+        StringBuilder s = new StringBuilder("Time,RPM,vacuum_inHg,Out\n");
+        Samples.log().lines().skip(1).map(l -> l.split(",")).forEach(f -> s.append(f[0]).append(',').append(f[1])
+                .append(',').append(f[2]).append(',').append((Double.parseDouble(f[3]) / 14.7 - 0.68) / 0.68 * 5)
+                .append('\n'));
+        Files.writeString(log, s.toString().replaceFirst("vacuum_inHg", "vacuum"));
+        Session.Drive before = session.driveProperty().get();
+        Hands.run(() -> session.open(sheet, log));
+        Hands.waitFor("an answer", () -> session.busyProperty().get().isEmpty());
+        // Volts look like no mixture: the log lacks one and is refused, with what is missing.
+        assertThat(problem()).contains("volts.csv");
+        Files.writeString(log, s.toString().replaceFirst("vacuum_inHg,Out", "vacuum,lambda"));
+        Hands.run(() -> session.open(sheet, log));
+        Hands.waitFor("the question", () -> session.questionProperty().get() != null);
+        Hands.settle();
+        Hands.run(() -> combo("unit-3").setValue("volts"));
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#line-3")).setText("0 = , 5"));
+        hands.click("columns-read");
+        assertThat(problem()).contains("is not like 0 = 0.68, 5 = 1.36");
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#line-3")).setText("0 = 0.68, 5 = 1.36"));
+        hands.click("columns-read");
+        Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()));
+        Hands.settle();
+        assertThat(session.driveProperty().get().log().lambda()[0]).isBetween(0.9, 1.0);
+        backToTheDemo();
+    }
+
     @SuppressWarnings("unchecked")
     private javafx.scene.control.ComboBox<String> combo(String id) {
         return (javafx.scene.control.ComboBox<String>) stage.getScene().lookup("#" + id);
