@@ -322,23 +322,4 @@ public final class Recording {
         }
         return new Recording(name, plan, preamble, rows, headerLine, thin, marks, problems, problemCount, startClockS);
     }
-
-    /**
-     * The recording without some channels, for a copy that leaves them out.
-     *
-     * @param keep channels to keep; time is always kept
-     * @return a new recording over the same numbers
-     */
-    public Recording only(List<Channel> keep) {
-        Map<Channel, List<byte[]>> kept = new EnumMap<>(Channel.class);
-        List<ColumnPlan> columns = new ArrayList<>();
-        chunks.forEach((c, v) -> {
-            if (c == Channel.TIME || keep.contains(c)) {
-                kept.put(c, v);
-                plan.column(c).ifPresent(columns::add);
-            }
-        });
-        return new Recording(name, new Plan(columns, plan.rateHz(), plan.events(), plan.signature()), preamble, size,
-                headerLine, kept, marks, problems, problemCount, startClockS);
-    }
 }

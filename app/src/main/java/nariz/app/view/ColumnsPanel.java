@@ -17,6 +17,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import javafx.util.StringConverter;
 import nariz.app.session.Session;
 import nariz.log.Channel;
 import nariz.log.ColumnPlan;
@@ -33,6 +34,7 @@ final class ColumnsPanel extends VBox {
     private static final String USUAL_LINE = "0 = 0.68, 5 = 1.36";
     private static final int PREVIEW_W = 130;
     private static final int PREVIEW_H = 26;
+    private static final double BECAUSE_W = 190;
 
     private final Session session;
     private final GridPane grid = new GridPane(10, 6);
@@ -116,6 +118,8 @@ final class ColumnsPanel extends VBox {
         channel.setAccessibleText("What " + proposal.title(field) + " is");
         ComboBox<String> unit = new ComboBox<>();
         unit.setId("unit-" + field);
+        unit.setMinWidth(120);
+        unit.setConverter(new UnitWords());
         unit.setAccessibleText("Unit of " + proposal.title(field));
         channel.valueProperty().addListener((o, was, is) -> {
             unit.getItems().setAll(channel(is).map(ColumnsPanel::units).orElse(List.of()));
@@ -131,6 +135,7 @@ final class ColumnsPanel extends VBox {
             case LIKELY, GUESS -> "? " + p.because();
         }).orElse(""));
         because.setWrapText(true);
+        because.setMaxWidth(BECAUSE_W);
         because.getStyleClass().add("small");
         TextField line = new TextField(USUAL_LINE);
         line.setId("line-" + field);
@@ -141,6 +146,21 @@ final class ColumnsPanel extends VBox {
         grid.addRow(field + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit,
                 new VBox(2, line, because));
         rows.add(new Row(field, channel, unit, line));
+    }
+
+    /** A plain number has an empty unit, which needs a word on the screen. */
+    private static final class UnitWords extends StringConverter<String> {
+        private static final String PLAIN = "as it is";
+
+        @Override
+        public String toString(String unit) {
+            return unit == null ? "" : unit.isEmpty() ? PLAIN : unit;
+        }
+
+        @Override
+        public String fromString(String text) {
+            return PLAIN.equals(text) ? "" : text;
+        }
     }
 
     /** Mixture sensors may be logged as the volts they give. */

@@ -82,7 +82,7 @@ public final class MainWindow extends StackPane {
         bottom.getStyleClass().add("bottom");
         page.setBottom(bottom);
         ColumnsPanel columns = new ColumnsPanel(session);
-        columns.setMaxSize(940, Region.USE_PREF_SIZE);
+        columns.setMaxSize(990, Region.USE_PREF_SIZE);
         getChildren().addAll(page, openPanel, columns);
         session.questionProperty().addListener((o, was, is) -> showOpen(false));
         getStyleClass().addAll("nariz", "day");
