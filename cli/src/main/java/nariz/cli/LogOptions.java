@@ -1,12 +1,12 @@
 package nariz.cli;
 
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.LongConsumer;
 import nariz.build.InputProblem;
+import nariz.build.TextFile;
 import nariz.log.Channel;
 import nariz.log.ColumnPlan;
 import nariz.log.LogReader;
@@ -21,7 +21,7 @@ import picocli.CommandLine.ParameterException;
 
 /** How a log is to be read: by its own header, by a profile, or with columns named by hand. */
 final class LogOptions {
-    private static final long LONGEST_POINTS = 100_000;
+    private static final long LONGEST_PROFILE = 1_000_000;
 
     @Option(names = "--profile", paramLabel = "FILE", description = "What the columns mean, nariz-profile/1.")
     private Path profile;
@@ -45,7 +45,9 @@ final class LogOptions {
             return null;
         }
         if (profile != null) {
-            return PlanJson.parse(String.valueOf(profile.getFileName()), text(profile));
+            return PlanJson.parse(String.valueOf(profile.getFileName()), TextFile.read(profile, LONGEST_PROFILE,
+                    "A profile is a short JSON text; did you pick the log by mistake?",
+                    "Save the profile as UTF-8 JSON."));
         }
         Proposal p = LogReader.propose(file);
         Plan plan = new Plan(p.plan().columns().stream()
@@ -66,15 +68,6 @@ final class LogOptions {
         return plan.confirmed();
     }
 
-    private static String text(Path file) {
-        try {
-            return Files.readString(file);
-        } catch (IOException e) {
-            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a file that cannot be read ("
-                    + e.getClass().getSimpleName() + ")", "Check that it exists and is UTF-8 text.");
-        }
-    }
-
     private static ColumnPlan column(String text, Proposal p, picocli.CommandLine line) {
         String[] parts = text.split("[=:]", 3);
         try {
@@ -91,17 +84,9 @@ final class LogOptions {
 
     /** Reads a file; a short list of noted points counts as a log. */
     Recording record(Path file, picocli.CommandLine line, LongConsumer progress) {
-        try {
-            if (Files.isRegularFile(file) && Files.size(file) < LONGEST_POINTS && profile == null
-                    && columns.isEmpty()) {
-                String text = new String(Files.readAllBytes(file), java.nio.charset.StandardCharsets.UTF_8);
-                if (PointReader.looksLikePoints(text)) {
-                    return PointReader.parse(String.valueOf(file.getFileName()), text);
-                }
-            }
-        } catch (IOException e) {
-            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a file that cannot be read ("
-                    + e.getClass().getSimpleName() + ")", "Check that it exists and that you may read it.");
+        Optional<Recording> points = profile == null && columns.isEmpty() ? PointReader.read(file) : Optional.empty();
+        if (points.isPresent()) {
+            return points.get();
         }
         Recording r = LogReader.record(file, plan(file, line), () -> false, progress);
         return track == null ? r : r.beside(TrackReader.read(track));

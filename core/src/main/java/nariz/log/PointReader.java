@@ -1,9 +1,14 @@
 package nariz.log;
 
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import nariz.build.InputProblem;
 
 /**
@@ -22,6 +27,7 @@ public final class PointReader {
     private static final double STEP_S = 0.2;
     private static final double LARGEST_LAMBDA = 3.0;
     private static final int FEWEST = 3;
+    private static final long LONGEST_BYTES = 100_000;
 
     private PointReader() {
     }
@@ -38,6 +44,27 @@ public final class PointReader {
             int n = fields(l).size();
             return n >= 3 && n <= 5 && fields(l).stream().noneMatch(f -> Double.isNaN(Cells.number(f)));
         }) && lines.stream().noneMatch(l -> l.toLowerCase(java.util.Locale.ROOT).contains("time"));
+    }
+
+    /**
+     * Reads a file when it is such a list.
+     *
+     * @param file any file
+     * @return a recording that holds each point; empty when the file is something else
+     * @throws InputProblem when it cannot be read, or is such a list with a line that cannot be used
+     */
+    public static Optional<Recording> read(Path file) {
+        String name = String.valueOf(file.getFileName());
+        try {
+            if (!Files.isRegularFile(file) || Files.size(file) > LONGEST_BYTES) {
+                return Optional.empty();
+            }
+            String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
+            return looksLikePoints(text) ? Optional.of(parse(name, text)) : Optional.empty();
+        } catch (IOException e) {
+            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
+                    "Check that it exists and that you may read it.");
+        }
     }
 
     private static List<String> fields(String line) {

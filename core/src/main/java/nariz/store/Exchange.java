@@ -249,7 +249,7 @@ public final class Exchange {
             }
             for (Map<String, Object> raw : rows(w, "raw_file")) {
                 whole(folder.resolve("files").resolve((String) raw.get("sha256")), out ->
-                        raw(w, ((Number) raw.get("id")).longValue(), out));
+                        Workbook.copyRaw(w.handle(), ((Number) raw.get("id")).longValue(), out));
             }
             whole(folder.resolve(INDEX), out -> out.write(MAPPER.writerWithDefaultPrettyPrinter()
                     .writeValueAsString(root).getBytes(StandardCharsets.UTF_8)));
@@ -264,16 +264,6 @@ public final class Exchange {
             }
             return m;
         }).list();
-    }
-
-    private static void raw(Workbook w, long id, OutputStream out) throws IOException {
-        int parts = w.handle().createQuery("SELECT COUNT(*) FROM raw_part WHERE raw_file = ?").bind(0, id)
-                .mapTo(Integer.class).one();
-        for (int i = 0; i < parts; i++) {
-            out.write(Packing.unpack(w.handle()
-                    .createQuery("SELECT packed FROM raw_part WHERE raw_file = ? AND part = ?")
-                    .bind(0, id).bind(1, i).mapTo(byte[].class).one()));
-        }
     }
 
     /**
@@ -336,26 +326,14 @@ public final class Exchange {
     }
 
     private static void rawParts(org.jdbi.v3.core.Handle h, Path folder, Map<?, ?> row) throws IOException {
-        byte[] part = new byte[1 << 20];
         try (var in = Files.newInputStream(folder.resolve("files").resolve((String) row.get("sha256")))) {
-            int n = 0;
-            for (int got = in.readNBytes(part, 0, part.length); got > 0; got = in.readNBytes(part, 0, part.length)) {
-                h.createUpdate("INSERT INTO raw_part (raw_file, part, packed) VALUES (?, ?, ?)").bind(0, row.get("id"))
-                        .bind(1, n++).bind(2, Packing.pack(part, got)).execute();
-            }
+            Workbook.addParts(h, ((Number) row.get("id")).longValue(), in, () -> false);
         }
     }
 
     private static void chunks(org.jdbi.v3.core.Handle h, Path folder, long run) throws IOException {
         try (var in = Files.newInputStream(folder.resolve("runs").resolve(run + ".csv"))) {
-            Recording r = LogReader.exact(run + ".csv", in);
-            for (Channel c : r.channels()) {
-                int n = 0;
-                for (byte[] chunk : r.chunks(c)) {
-                    h.createUpdate("INSERT INTO chunk (run, channel, part, packed) VALUES (?, ?, ?, ?)").bind(0, run)
-                            .bind(1, c.key()).bind(2, n++).bind(3, Packing.pack(chunk, chunk.length)).execute();
-                }
-            }
+            Workbook.addChunks(h, run, LogReader.exact(run + ".csv", in), () -> false);
         }
     }
 }

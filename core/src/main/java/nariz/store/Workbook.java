@@ -392,6 +392,7 @@ public final class Workbook implements AutoCloseable {
                     .bind(10, String.join("\n", recording.preamble())).bind(11, Problems.write(recording.problems()))
                     .bind(12, recording.problemCount()).executeAndReturnGeneratedKeys("id").mapTo(Long.class).one();
             addChunks(h, run, recording, cancelled);
+            addMarks(h, run, recording);
             return run;
         });
         edit("import of " + recording.name(), sql("UPDATE run SET deleted = 0 WHERE id = ?", id),
@@ -424,7 +425,7 @@ public final class Workbook implements AutoCloseable {
         }
     }
 
-    private static void addChunks(Handle h, long run, Recording recording, BooleanSupplier cancelled) {
+    static void addChunks(Handle h, long run, Recording recording, BooleanSupplier cancelled) {
         for (Channel c : recording.channels()) {
             int part = 0;
             for (byte[] chunk : recording.chunks(c)) {
@@ -433,9 +434,33 @@ public final class Workbook implements AutoCloseable {
                         .bind(1, c.key()).bind(2, part++).bind(3, Packing.pack(chunk, chunk.length)).execute();
             }
         }
+    }
+
+    private static void addMarks(Handle h, long run, Recording recording) {
         for (Recording.Mark m : recording.marks()) {
             h.createUpdate("INSERT INTO mark (run, time, text) VALUES (?, ?, ?)").bind(0, run).bind(1, m.timeS())
                     .bind(2, m.text()).execute();
+        }
+    }
+
+    /** Stores bytes in packed parts under a raw file's key. */
+    static void addParts(Handle h, long rawFile, InputStream in, BooleanSupplier cancelled) throws IOException {
+        byte[] part = new byte[PART];
+        int n = 0;
+        for (int got = in.readNBytes(part, 0, PART); got > 0; got = in.readNBytes(part, 0, PART)) {
+            stopIf(cancelled);
+            h.createUpdate("INSERT INTO raw_part (raw_file, part, packed) VALUES (?, ?, ?)").bind(0, rawFile)
+                    .bind(1, n++).bind(2, Packing.pack(part, got)).execute();
+        }
+    }
+
+    /** Gives the bytes under a raw file's key back. */
+    static void copyRaw(Handle h, long rawFile, OutputStream out) throws IOException {
+        int parts = h.createQuery("SELECT COUNT(*) FROM raw_part WHERE raw_file = ?").bind(0, rawFile)
+                .mapTo(Integer.class).one();
+        for (int i = 0; i < parts; i++) {
+            out.write(Packing.unpack(h.createQuery("SELECT packed FROM raw_part WHERE raw_file = ? AND part = ?")
+                    .bind(0, rawFile).bind(1, i).mapTo(byte[].class).one()));
         }
     }
 
@@ -452,13 +477,7 @@ public final class Workbook implements AutoCloseable {
                     .bind(1, String.valueOf(source.getFileName())).bind(2, Files.size(source))
                     .executeAndReturnGeneratedKeys("id").mapTo(Long.class).one();
             try (InputStream in = Files.newInputStream(source)) {
-                byte[] part = new byte[PART];
-                int n = 0;
-                for (int got = in.readNBytes(part, 0, PART); got > 0; got = in.readNBytes(part, 0, PART)) {
-                    stopIf(cancelled);
-                    h.createUpdate("INSERT INTO raw_part (raw_file, part, packed) VALUES (?, ?, ?)").bind(0, id)
-                            .bind(1, n++).bind(2, Packing.pack(part, got)).execute();
-                }
+                addParts(h, id, in, cancelled);
             }
             return id;
         } catch (IOException e) {
@@ -516,12 +535,7 @@ public final class Workbook implements AutoCloseable {
         if (raw.isEmpty()) {
             return Optional.empty();
         }
-        int parts = handle.createQuery("SELECT COUNT(*) FROM raw_part WHERE raw_file = ?").bind(0, raw.get())
-                .mapTo(Integer.class).one();
-        for (int i = 0; i < parts; i++) {
-            out.write(Packing.unpack(handle.createQuery("SELECT packed FROM raw_part WHERE raw_file = ? AND part = ?")
-                    .bind(0, raw.get()).bind(1, i).mapTo(byte[].class).one()));
-        }
+        copyRaw(handle, raw.get(), out);
         return handle.createQuery("SELECT name FROM raw_file WHERE id = ?").bind(0, raw.get()).mapTo(String.class)
                 .findOne();
     }

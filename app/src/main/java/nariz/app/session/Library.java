@@ -76,10 +76,6 @@ public final class Library implements AutoCloseable {
         }
         try {
             Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(sheet.name()).id(), Files.readString(sheetFile));
-            Optional<Long> known = w.get().known(kept, logFile);
-            if (known.isPresent()) {
-                return known;
-            }
             Workbook.Run run = w.get().addRun(kept, r, logFile, cancelled);
             w.get().addAdvice(run.id(), advice.strategy(), AdviceJson.write(advice));
             return Optional.of(run.id());

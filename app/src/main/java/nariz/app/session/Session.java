@@ -1,8 +1,5 @@
 package nariz.app.session;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
@@ -40,7 +37,6 @@ import nariz.sim.DemoDrive;
  * went wrong. Holds no nodes. All methods are called on the interface thread.
  */
 public final class Session implements AutoCloseable {
-    private static final long LONGEST_NOTES = 100_000;
     private static final long TELL_NS = 300_000_000L;
     private final Executor toInterface;
     private final BackgroundWork work;
@@ -161,15 +157,9 @@ public final class Session implements AutoCloseable {
 
     /** A short list of noted points counts as a log. */
     private Recording read(Path file, Plan plan, BooleanSupplier cancelled) {
-        try {
-            if (plan == null && Files.isRegularFile(file) && Files.size(file) < LONGEST_NOTES) {
-                String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
-                if (PointReader.looksLikePoints(text)) {
-                    return PointReader.parse(String.valueOf(file.getFileName()), text);
-                }
-            }
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
+        Optional<Recording> points = plan == null ? PointReader.read(file) : Optional.empty();
+        if (points.isPresent()) {
+            return points.get();
         }
         long started = System.nanoTime();
         long[] told = {started};
