@@ -8,6 +8,7 @@ import java.util.concurrent.Callable;
 import nariz.build.InputProblem;
 import nariz.store.Exchange;
 import nariz.store.Workbook;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -62,9 +63,7 @@ final class ExportCommand implements Callable<Integer> {
     }
 
     private void one(Workbook w) throws IOException {
-        Workbook.Run r = w.runs().stream().filter(x -> x.id() == run).findFirst().orElseThrow(() ->
-                new ParameterException(spec.commandLine(), "--run: there is no run " + run + "; nariz info "
-                        + workbook + " lists them."));
+        Workbook.Run r = run(w, run, workbook, spec.commandLine());
         if (raw) {
             try (var file = Files.newOutputStream(out)) {
                 w.raw(r.id(), file);
@@ -74,5 +73,11 @@ final class ExportCommand implements Callable<Integer> {
         } else {
             Exchange.csv(w.recording(r.id()), fromS, toS, out);
         }
+    }
+
+    /** The run of a number, or a complaint that names the way to the list. */
+    static Workbook.Run run(Workbook w, long run, Path workbook, CommandLine line) {
+        return w.runs().stream().filter(x -> x.id() == run).findFirst().orElseThrow(() -> new ParameterException(line,
+                "--run: there is no run " + run + "; nariz info " + workbook + " lists them."));
     }
 }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import nariz.build.InputProblem;
+import nariz.build.PartChange;
 import nariz.log.ColumnPlan;
 import nariz.log.LogReader;
 import nariz.log.PlanJson;
@@ -52,19 +53,35 @@ final class InfoCommand implements Callable<Integer> {
             List<Workbook.Run> runs = w.runs();
             out.printf(Locale.ROOT, "%s: %d vehicles, %d runs%s%n", file.getFileName(), w.vehicles().size(),
                     runs.size(),
-                    w.readOnly() ? ", open elsewhere: reading only" : "");
+                    w.readOnly() ? ", reading only: " + w.whyReadOnly() : "");
             for (Workbook.Vehicle v : w.vehicles()) {
                 out.printf(Locale.ROOT, "%s, %d versions of its build sheet%n", v.name(), w.sheets(v.id()).size());
+                List<Workbook.Note> notes = w.notes(v.id());
                 for (Workbook.Run r : runs) {
                     if (r.vehicle() == v.id()) {
                         out.printf(Locale.ROOT, "  run %d  %s  %s  %.0f s, %d rows%s%n", r.id(),
                                 r.imported().toString().substring(0, 16).replace('T', ' '), r.name(), r.durationS(),
                                 r.samples(), r.problemCount() > 0 ? ", " + r.problemCount() + " cells or rows kept out"
                                         : "");
+                        notes.stream().filter(n -> n.run().equals(java.util.Optional.of(r.id()))).forEach(n -> note(
+                                out, n));
                     }
                 }
+                w.made(v.id()).stream().filter(m -> !m.changes().isEmpty()).forEach(m -> out.printf(Locale.ROOT,
+                        "  changed by %s: %s%n", m.sheet().created().toString().substring(0, 10), text(m.changes())));
+                w.plans(v.id()).forEach(p -> out.printf(Locale.ROOT, "  plan \"%s\": %s%n", p.name(),
+                        text(p.changes())));
             }
         }
+    }
+
+    private static String text(List<PartChange> changes) {
+        return String.join("; ", changes.stream().map(PartChange::text).toList());
+    }
+
+    private static void note(PrintWriter out, Workbook.Note n) {
+        out.printf(Locale.ROOT, "    %s%s%n", n.atS().map(t -> String.format(Locale.ROOT, "at %.1f s: ", t)).orElse(""),
+                n.text());
     }
 
     private void log(PrintWriter out) throws java.io.IOException {

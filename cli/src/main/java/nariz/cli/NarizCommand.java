@@ -1,7 +1,9 @@
 package nariz.cli;
 
+import java.io.IOException;
 import java.io.OutputStream;
 import java.io.PrintWriter;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import nariz.build.InputProblem;
 import picocli.CommandLine;
@@ -12,7 +14,7 @@ import picocli.CommandLine.Command;
         description = "Reads an engine's drive log and says which fuel circuit is wrong and what to change.",
         subcommands = {AnalyzeCommand.class, PredictCommand.class, InfoCommand.class, CheckCommand.class,
                 ImportCommand.class,
-            ExportCommand.class, DemoLogCommand.class, AccuracyCommand.class, PicturesCommand.class})
+            ExportCommand.class, NoteCommand.class, DemoLogCommand.class, AccuracyCommand.class, PicturesCommand.class})
 public final class NarizCommand {
     /** Input that cannot be used. */
     public static final int UNUSABLE_INPUT = 3;
@@ -46,6 +48,12 @@ public final class NarizCommand {
                 .setExecutionExceptionHandler((e, cmd, parsed) -> {
                     if (e instanceof InputProblem p) {
                         cmd.getErr().println(p.getMessage());
+                        return UNUSABLE_INPUT;
+                    }
+                    if (e instanceof IOException || e instanceof UncheckedIOException) {
+                        Throwable root = e instanceof UncheckedIOException ? e.getCause() : e;
+                        cmd.getErr().println(root.getClass().getSimpleName() + ": " + root.getMessage()
+                                + ". Check that the place exists, may be written, and that the disk is not full.");
                         return UNUSABLE_INPUT;
                     }
                     throw e;

@@ -2,6 +2,10 @@ package nariz.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -81,6 +85,10 @@ public class WorkbookCommandsTest {
         assertThat(root.get("format")).isEqualTo("nariz-check/1");
         assertThat(((Map<?, ?>) ((List<?>) root.get("problems")).getFirst()).get("line")).isEqualTo(2);
         assertThat(((Map<?, ?>) ((List<?>) root.get("problems")).getFirst()).get("column")).isEqualTo(4);
+        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(Files.readString(Path.of("../docs/formats/check.schema.json")), InputFormat.JSON);
+        assertThat(schema.validate(out.toString(), InputFormat.JSON)).isEmpty();
+        assertThat(schema.validate(out.toString().replace("\"line\"", "\"row\""), InputFormat.JSON)).isNotEmpty();
     }
 
     @Test
@@ -105,6 +113,41 @@ public class WorkbookCommandsTest {
         clear();
         assertThat(run("info", at("h.nariz"))).isZero();
         assertThat(out.toString()).contains("1 vehicles, 2 runs");
+    }
+
+    @Test
+    public void placeThatCannotBeWrittenIsSaidInOneLine() {
+        assertThat(run("import", at("drive.csv"), "--build", at("six.json"), "--workbook", at("g.nariz"))).isZero();
+        clear();
+        assertThat(run("export", "--workbook", at("g.nariz"), "--run", "1", "--out", at("drive.csv") + "/x.csv"))
+                .isEqualTo(3);
+        assertThat(err.toString()).contains("may be written").hasLineCount(1);
+    }
+
+    @Test
+    public void notesArePinnedToMomentsAndShown() {
+        assertThat(run("import", at("drive.csv"), "--build", at("six.json"), "--workbook", at("g.nariz"))).isZero();
+        assertThat(run("note", "stumbles", "--workbook", at("g.nariz"), "--run", "1", "--at", "42.5"))
+                .as(err.toString()).isZero();
+        assertThat(run("note", "new plugs", "--workbook", at("g.nariz"), "--run", "1")).isZero();
+        clear();
+        assertThat(run("info", at("g.nariz"))).isZero();
+        assertThat(out.toString()).contains("    at 42.5 s: stumbles\n    new plugs\n");
+        assertThat(run("note", "later", "--workbook", at("g.nariz"), "--run", "1", "--at", "142.5")).isEqualTo(2);
+        assertThat(err.toString()).contains("--at: run 1 goes from 0 to 100 s.");
+        assertThat(run("note", " ", "--workbook", at("g.nariz"), "--run", "1")).isEqualTo(2);
+        assertThat(run("note", "x", "--workbook", at("g.nariz"), "--run", "7")).isEqualTo(2);
+    }
+
+    @Test
+    public void changedPartsAreShownBetweenVersionsOfTheSheet() throws IOException {
+        assertThat(run("import", at("drive.csv"), "--build", at("six.json"), "--workbook", at("g.nariz"))).isZero();
+        Files.writeString(folder.resolve("six.json"), Samples.sheet().replace("61 thou", "63 thou"));
+        assertThat(run("import", at("drive.csv"), "--build", at("six.json"), "--workbook", at("g.nariz"))).isZero();
+        clear();
+        assertThat(run("info", at("g.nariz"))).isZero();
+        assertThat(out.toString()).contains("2 versions of its build sheet").contains(
+                "primary main jets: 61 thou to 63 thou");
     }
 
     @DataProvider

@@ -15,6 +15,8 @@ import nariz.units.Quantity;
 public record PartChange(Part part, SideName side, double from, double to) {
     private static final double LEAST_OF_FITTED = 0.3;
     private static final double MOST_OF_FITTED = 3.0;
+    /** Sizes closer than this, in a part's unit, are one size: conversions round. */
+    private static final double SAME = 1e-6;
     private static final double MOST_TURNS = 3.0;
     private static final double MOST_LEVEL_MM = 12.0;
 
@@ -100,6 +102,28 @@ public record PartChange(Part part, SideName side, double from, double to) {
         } catch (NumberFormatException e) {
             return Double.NaN;
         }
+    }
+
+    /**
+     * What differs between two sheets.
+     *
+     * @param was earlier sheet
+     * @param is later sheet
+     * @return every part whose size differs, primary side first
+     */
+    public static List<PartChange> between(BuildSheet was, BuildSheet is) {
+        List<PartChange> out = new java.util.ArrayList<>();
+        for (SideName side : SideName.values()) {
+            for (Part p : Part.values()) {
+                double from = p.of(was.carburetor(), side);
+                double to = p.of(is.carburetor(), side);
+                boolean twice = p.whole() && side == SideName.SECONDARY;
+                if (!twice && Math.abs(to - from) > SAME) {
+                    out.add(new PartChange(p, side, from, to));
+                }
+            }
+        }
+        return out;
     }
 
     /**

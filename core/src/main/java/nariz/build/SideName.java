@@ -17,4 +17,14 @@ public enum SideName {
     public String key() {
         return key;
     }
+
+    /**
+     * Finds a side by its key.
+     *
+     * @param key as in files
+     * @return the side, or empty
+     */
+    public static java.util.Optional<SideName> ofKey(String key) {
+        return java.util.Arrays.stream(values()).filter(s -> s.key.equals(key)).findFirst();
+    }
 }

@@ -34,7 +34,9 @@ public final class Exchange {
     private static final String FORMAT = "nariz-workbook/1";
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final List<String> TABLES = List.of("vehicle", "build_sheet", "raw_file", "run", "mark", "excluded",
-            "note", "looked_for", "advice", "profile");
+            "note", "looked_for", "advice", "profile", "plan", "planned");
+    /** Came with version 2 of the workbook; a folder written before has none. */
+    private static final List<String> LATER = List.of("plan", "planned");
 
     private Exchange() {
     }
@@ -287,7 +289,8 @@ public final class Exchange {
             }
             w.handle().useTransaction(h -> {
                 for (String table : TABLES) {
-                    for (Object row : (List<?>) root.get(table)) {
+                    Object none = LATER.contains(table) ? List.of() : null;
+                    for (Object row : (List<?>) (root.containsKey(table) ? root.get(table) : none)) {
                         insert(h, table, (Map<?, ?>) row);
                     }
                 }

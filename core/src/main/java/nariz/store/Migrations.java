@@ -17,7 +17,7 @@ import org.flywaydb.core.api.output.MigrateResult;
  */
 final class Migrations {
     /** Version this program writes, as in {@code PRAGMA user_version}. */
-    static final int VERSION = 1;
+    static final int VERSION = 2;
     private static final int APPLICATION = 0x4e617269;
     private static final byte[] MAGIC = "SQLite format 3\0".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
 

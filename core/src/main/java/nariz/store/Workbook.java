@@ -25,7 +25,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
+import nariz.build.BuildSheet;
+import nariz.build.BuildSheetReader;
 import nariz.build.InputProblem;
+import nariz.build.Part;
+import nariz.build.PartChange;
+import nariz.build.SideName;
 import nariz.log.Channel;
 import nariz.log.Plan;
 import nariz.log.PlanJson;
@@ -112,10 +117,40 @@ public final class Workbook implements AutoCloseable {
      *
      * @param id key in this file
      * @param run run it belongs to, if any
+     * @param atS moment in the run it names, s; empty for a note on the whole
      * @param text what was written
      * @param created when
      */
-    public record Note(long id, Optional<Long> run, String text, Instant created) {
+    public record Note(long id, Optional<Long> run, Optional<Double> atS, String text, Instant created) {
+    }
+
+    /**
+     * Parts one means to fit.
+     *
+     * @param id key in this file
+     * @param sheet build sheet it starts from
+     * @param name as the user calls it
+     * @param changes parts against that sheet
+     * @param created when
+     */
+    public record PartPlan(long id, long sheet, String name, List<PartChange> changes, Instant created) {
+        /** Copies the list. */
+        public PartPlan {
+            changes = List.copyOf(changes);
+        }
+    }
+
+    /**
+     * What one version of a build sheet changed against the version before.
+     *
+     * @param sheet the version
+     * @param changes parts changed; empty where only other things were
+     */
+    public record Made(Sheet sheet, List<PartChange> changes) {
+        /** Copies the list. */
+        public Made {
+            changes = List.copyOf(changes);
+        }
     }
 
     private Workbook(Path file, Handle handle, FileChannel lockFile, FileLock lock) {
@@ -176,8 +211,18 @@ public final class Workbook implements AutoCloseable {
             c.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
         }
         SQLiteDataSource source = new SQLiteDataSource(c);
-        source.setUrl("jdbc:sqlite:" + file);
+        source.setUrl("jdbc:sqlite:" + (readOnly && frozen(file) ? file.toUri() + "?immutable=1" : file));
         return source.getConnection();
+    }
+
+    /**
+     * Whether nothing can be written beside the file and nothing waits in its log. A write-ahead log cannot be opened in
+     * such a folder, even for reading, unless the database is told that the file does not change.
+     */
+    private static boolean frozen(Path file) {
+        Path log = file.resolveSibling(file.getFileName() + "-wal");
+        return !Files.isWritable(file.toAbsolutePath().getParent())
+                && (!Files.exists(log) || log.toFile().length() == 0);
     }
 
     private static FileChannel lockFile(Path file) {
@@ -234,6 +279,11 @@ public final class Workbook implements AutoCloseable {
         return lock == null;
     }
 
+    /** {@return why this window only reads; only when {@link #readOnly()}} */
+    public String whyReadOnly() {
+        return lockFile == null ? "the folder may not be written" : "another window has it open";
+    }
+
     private static String now() {
         return Instant.now().truncatedTo(ChronoUnit.MILLIS).toString();
     }
@@ -245,7 +295,8 @@ public final class Workbook implements AutoCloseable {
     private synchronized <T> T write(java.util.function.Function<Handle, T> work) {
         if (readOnly()) {
             throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a workbook open for reading only",
-                    "Close the other window that has it open, then open it again.");
+                    lockFile == null ? "Its folder may not be written: copy it to one that may."
+                    : "Close the other window that has it open, then open it again.");
         }
         try {
             return handle.inTransaction(work::apply);
@@ -604,9 +655,10 @@ public final class Workbook implements AutoCloseable {
      * @return in the order they were written
      */
     public synchronized List<Note> notes(long vehicle) {
-        return handle.createQuery("SELECT id, run, text, created FROM note WHERE vehicle = ? ORDER BY id")
+        return handle.createQuery("SELECT id, run, at_s, text, created FROM note WHERE vehicle = ? ORDER BY id")
                 .bind(0, vehicle).map((r, c) -> new Note(r.getLong(1), Optional.ofNullable((Number) r.getObject(2))
-                        .map(Number::longValue), r.getString(3), Instant.parse(r.getString(4)))).list();
+                        .map(Number::longValue), Optional.ofNullable((Number) r.getObject(3)).map(Number::doubleValue),
+                        r.getString(4), Instant.parse(r.getString(5)))).list();
     }
 
     /**
@@ -614,13 +666,112 @@ public final class Workbook implements AutoCloseable {
      *
      * @param vehicle key
      * @param run run it belongs to, if any
-     * @param text what to keep
+     * @param atS moment in that run, s; empty for the whole
+     * @param text what to keep, not blank
      */
-    public void addNote(long vehicle, Optional<Long> run, String text) {
-        long id = nextId("note");
-        String at = now();
-        edit("note", sql("INSERT INTO note (id, vehicle, run, text, created) VALUES (?, ?, ?, ?, ?)", id, vehicle,
-                run.orElse(null), text, at), sql("DELETE FROM note WHERE id = ?", id));
+    public void addNote(long vehicle, Optional<Long> run, Optional<Double> atS, String text) {
+        if (text.isBlank() || (atS.isPresent() && run.isEmpty())) {
+            throw new IllegalArgumentException("a note needs words, and a moment needs a run: \"" + text + "\"");
+        }
+        Note n = new Note(nextId("note"), run, atS, text, Instant.parse(now()));
+        edit("note \"" + shortened(text) + "\"", put(vehicle, n), sql("DELETE FROM note WHERE id = ?", n.id()));
+    }
+
+    /**
+     * Takes a note away; undo brings it back.
+     *
+     * @param vehicle key
+     * @param n the note
+     */
+    public void removeNote(long vehicle, Note n) {
+        edit("removal of note \"" + shortened(n.text()) + "\"", sql("DELETE FROM note WHERE id = ?", n.id()),
+                put(vehicle, n));
+    }
+
+    private Runnable put(long vehicle, Note n) {
+        return sql("INSERT INTO note (id, vehicle, run, at_s, text, created) VALUES (?, ?, ?, ?, ?, ?)", n.id(),
+                vehicle, n.run().orElse(null), n.atS().orElse(null), n.text(), n.created().toString());
+    }
+
+    private static String shortened(String text) {
+        return text.length() > 30 ? text.substring(0, 29) + "…" : text;
+    }
+
+    /**
+     * Plans for a vehicle.
+     *
+     * @param vehicle key
+     * @return in the order they were kept
+     */
+    public synchronized List<PartPlan> plans(long vehicle) {
+        return handle.createQuery("SELECT id, build_sheet, name, created FROM plan WHERE vehicle = ? ORDER BY id")
+                .bind(0, vehicle).map((r, c) -> new PartPlan(r.getLong(1), r.getLong(2), r.getString(3),
+                        planned(r.getLong(1), r.getLong(2)), Instant.parse(r.getString(4)))).list();
+    }
+
+    private List<PartChange> planned(long plan, long sheet) {
+        BuildSheet parts = BuildSheetReader.parse("build sheet", sheetJson(sheet));
+        return handle.createQuery("SELECT part, side, size FROM planned WHERE plan = ? ORDER BY rowid").bind(0, plan)
+                .map((r, c) -> {
+                    Part part = Part.ofKey(r.getString(1)).orElseThrow();
+                    SideName side = SideName.ofKey(r.getString(2)).orElseThrow();
+                    return new PartChange(part, side, part.of(parts.carburetor(), side), r.getDouble(3));
+                }).list();
+    }
+
+    /**
+     * Keeps parts one means to fit.
+     *
+     * @param sheet build sheet they are changes of
+     * @param name as the user calls the plan
+     * @param changes parts, at least one
+     */
+    public void addPlan(Sheet sheet, String name, List<PartChange> changes) {
+        if (changes.isEmpty()) {
+            throw new IllegalArgumentException("a plan without parts");
+        }
+        PartPlan p = new PartPlan(nextId("plan"), sheet.id(), name, changes, Instant.parse(now()));
+        edit("plan " + name, put(sheet.vehicle(), p), sql("DELETE FROM plan WHERE id = ?", p.id()));
+    }
+
+    /**
+     * Takes a plan away; undo brings it back.
+     *
+     * @param vehicle key
+     * @param p the plan
+     */
+    public void removePlan(long vehicle, PartPlan p) {
+        edit("removal of plan " + p.name(), sql("DELETE FROM plan WHERE id = ?", p.id()), put(vehicle, p));
+    }
+
+    private Runnable put(long vehicle, PartPlan p) {
+        return () -> write(h -> {
+            h.createUpdate("INSERT INTO plan (id, vehicle, build_sheet, name, created) VALUES (?, ?, ?, ?, ?)")
+                    .bind(0, p.id()).bind(1, vehicle).bind(2, p.sheet()).bind(3, p.name())
+                    .bind(4, p.created().toString()).execute();
+            for (PartChange c : p.changes()) {
+                h.createUpdate("INSERT INTO planned (plan, part, side, size) VALUES (?, ?, ?, ?)").bind(0, p.id())
+                        .bind(1, c.part().key()).bind(2, c.side().key()).bind(3, c.to()).execute();
+            }
+            return p.id();
+        });
+    }
+
+    /**
+     * What was changed on a vehicle, version by version of its build sheet.
+     *
+     * @param vehicle key
+     * @return from the second version on
+     */
+    public List<Made> made(long vehicle) {
+        List<Sheet> all = sheets(vehicle);
+        List<Made> out = new ArrayList<>();
+        for (int i = 1; i < all.size(); i++) {
+            out.add(new Made(all.get(i), PartChange.between(
+                    BuildSheetReader.parse("build sheet", all.get(i - 1).json()),
+                    BuildSheetReader.parse("build sheet", all.get(i).json()))));
+        }
+        return out;
     }
 
     /**

@@ -6,6 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.github.miachm.sods.Sheet;
 import com.github.miachm.sods.SpreadSheet;
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -262,6 +266,10 @@ public class AwkwardFilesTest {
                         new double[] {0.68, 1.36}), ColumnPlan.Certainty.SURE, ""));
         Plan back = PlanJson.parse("profile.json", PlanJson.write(plan));
         assertThat(PlanJson.write(back)).isEqualTo(PlanJson.write(plan));
+        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(java.nio.file.Files.readString(java.nio.file.Path.of("../docs/formats/profile.schema.json")), InputFormat.JSON);
+        assertThat(schema.validate(PlanJson.write(plan), InputFormat.JSON)).isEmpty();
+        assertThat(schema.validate(PlanJson.write(plan).replace("\"rpm\"", "\"revs\""), InputFormat.JSON)).isNotEmpty();
         assertSame(LogReader.drive(LogReader.record("v.csv",
                 new ByteArrayInputStream(s.getBytes(StandardCharsets.UTF_8)), back, () -> false, n -> { }), SHEET),
                 "volts");

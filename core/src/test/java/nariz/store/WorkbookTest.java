@@ -13,6 +13,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import nariz.build.InputProblem;
+import nariz.build.Part;
+import nariz.build.PartChange;
+import nariz.build.SideName;
 import nariz.log.Channel;
 import nariz.log.LogReader;
 import nariz.log.Recording;
@@ -22,6 +25,9 @@ import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 public class WorkbookTest {
+    private static final List<PartChange> LARGER = List.of(new PartChange(Part.MAIN_JET, SideName.PRIMARY, 61, 63),
+            new PartChange(Part.MAIN_JET, SideName.SECONDARY, 74, 76));
+
     private Path folder;
     private Path file;
     private Path log;
@@ -72,7 +78,7 @@ public class WorkbookTest {
         try (Workbook w = Workbook.open(file)) {
             Workbook.Run r = add(w);
             w.exclude(r.id(), 3.0, 5.5, "traffic");
-            w.addNote(r.vehicle(), Optional.of(r.id()), "first drive");
+            w.addNote(r.vehicle(), Optional.of(r.id()), Optional.of(42.5), "first drive");
             w.lookedFor(r.id(), "vacuum-leak", true);
             w.addAdvice(r.id(), "balanced", "{}");
             w.remember(recording().plan());
@@ -171,7 +177,7 @@ public class WorkbookTest {
             s.execute("PRAGMA user_version = 7");
         }
         assertThatThrownBy(() -> Workbook.open(newer)).isInstanceOf(InputProblem.class)
-                .hasMessage("newer.nariz: found a workbook of version 7 where this program knows 1. It was written by "
+                .hasMessage("newer.nariz: found a workbook of version 7 where this program knows 2. It was written by "
                         + "a newer Nariz; open it with that one.");
         assertThatThrownBy(() -> Workbook.open(log)).isInstanceOf(InputProblem.class)
                 .hasMessageContaining("a file that is no workbook");
@@ -196,8 +202,8 @@ public class WorkbookTest {
         try (Workbook w = Workbook.open(file)) {
             add(w);
         }
-        Migrations.bringUpToDate(file, 2, "classpath:nariz/store/migrations", "classpath:nariz/store/next");
-        Path copy = folder.resolve("garage.nariz.before-2-was-1");
+        Migrations.bringUpToDate(file, 3, "classpath:nariz/store/migrations", "classpath:nariz/store/next");
+        Path copy = folder.resolve("garage.nariz.before-3-was-2");
         try (Workbook old = Workbook.open(copy)) {
             assertThat(old.runs()).hasSize(1);
         }
@@ -205,7 +211,67 @@ public class WorkbookTest {
                 var r = s.executeQuery("SELECT colour FROM vehicle")) {
             assertThat(r.next()).isTrue();
             assertThat(r.getString(1)).isEqualTo("unknown");
-            assertThat(Migrations.pragma(c, "user_version")).isEqualTo(2);
+            assertThat(Migrations.pragma(c, "user_version")).isEqualTo(3);
+        }
+    }
+
+    @Test
+    public void fileOfTheFirstVersionKeepsItsNotes() throws IOException, SQLException {
+        Path scripts = Files.createDirectories(folder.resolve("scripts"));
+        try (var in = Workbook.class.getResourceAsStream("migrations/V1__workbook.sql")) {
+            Files.copy(in, scripts.resolve("V1__workbook.sql"));
+        }
+        Migrations.bringUpToDate(file, 1, "filesystem:" + scripts);
+        try (Connection c = Workbook.connect(file, false); var s = c.createStatement()) {
+            s.executeUpdate("INSERT INTO vehicle VALUES (1, 'six', '2026-01-01T00:00:00Z')");
+            s.executeUpdate("INSERT INTO note VALUES (1, 1, NULL, 'from before', '2026-01-01T00:00:00Z')");
+        }
+        try (Workbook w = Workbook.open(file)) {
+            assertThat(w.notes(1)).extracting(Workbook.Note::text, Workbook.Note::atS)
+                    .containsExactly(org.assertj.core.groups.Tuple.tuple("from before", Optional.empty()));
+            assertThat(w.plans(1)).isEmpty();
+        }
+        assertThat(folder.resolve("garage.nariz.before-2-was-1")).exists();
+    }
+
+    @Test
+    public void notesAndPlansComeAndGoAndComeBack() {
+        try (Workbook w = Workbook.open(file)) {
+            Workbook.Run r = add(w);
+            w.addNote(r.vehicle(), Optional.of(r.id()), Optional.of(12.0), "stumbles here");
+            w.addPlan(w.sheets(r.vehicle()).getFirst(), "larger jets", LARGER);
+            w.removeNote(r.vehicle(), w.notes(r.vehicle()).getFirst());
+            w.removePlan(r.vehicle(), w.plans(r.vehicle()).getFirst());
+            assertThat(w.notes(r.vehicle())).isEmpty();
+            assertThat(w.plans(r.vehicle())).isEmpty();
+            w.undo();
+            w.undo();
+        }
+        try (Workbook w = Workbook.open(file)) {
+            Workbook.Note n = w.notes(1).getFirst();
+            assertThat(n.text()).isEqualTo("stumbles here");
+            assertThat(n.atS()).contains(12.0);
+            Workbook.PartPlan p = w.plans(1).getFirst();
+            assertThat(p.name()).isEqualTo("larger jets");
+            assertThat(p.changes()).extracting(PartChange::text).containsExactly(
+                    "primary main jets: 61 thou to 63 thou", "secondary main jets: 74 thou to 76 thou");
+            assertThatThrownBy(() -> w.addNote(1, Optional.empty(), Optional.of(3.0), "where?")).isInstanceOf(
+                    IllegalArgumentException.class).hasMessage("a note needs words, and a moment needs a run: "
+                    + "\"where?\"");
+        }
+    }
+
+    @Test
+    public void whatWasChangedIsReadFromTheChainOfSheets() {
+        try (Workbook w = Workbook.open(file)) {
+            long v = w.vehicle("six").id();
+            w.addSheet(v, Samples.sheet());
+            w.addSheet(v, Samples.sheet().replace("61 thou", "63 thou").replace("2.375 turns", "2.5 turns"));
+            w.addSheet(v, Samples.sheet().replace("61 thou", "63 thou").replace("2.375 turns", "2.5 turns")
+                    .replace("17 C", "25 C"));
+            assertThat(w.made(v)).extracting(m -> m.changes().stream().map(PartChange::text).toList())
+                    .containsExactly(List.of("primary mixture screws: 2.375 turns to 2.5 turns",
+                            "primary main jets: 61 thou to 63 thou"), List.of());
         }
     }
 
@@ -268,8 +334,9 @@ public class WorkbookTest {
             Workbook.Run r = add(w);
             w.addSheet(r.vehicle(), Samples.sheet().replace("61 thou", "63 thou"));
             w.exclude(r.id(), 3, 4, "a lorry");
-            w.addNote(r.vehicle(), Optional.empty(), "lambda λ and \"quotes\"");
+            w.addNote(r.vehicle(), Optional.of(r.id()), Optional.of(12.25), "lambda λ and \"quotes\"");
             w.lookedFor(r.id(), "misfire", true);
+            w.addPlan(w.sheets(r.vehicle()).getFirst(), "try larger jets", LARGER);
             w.remember(recording().plan());
             Exchange.folder(w, out);
             Exchange.read(out, copy);
