@@ -6,22 +6,28 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.List;
 import java.util.Map;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import nariz.app.session.Session;
 import nariz.build.BuildSheetReader;
+import nariz.build.Part;
+import nariz.build.PartChange;
+import nariz.build.SideName;
 import nariz.log.LogWriter;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
+import nariz.app.plot.TraceView;
 import nariz.app.session.Stop;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
@@ -44,7 +50,33 @@ public final class ShotsApplication extends Application {
         stage.show();
         todo.add(new Shot("first-use", () -> window.showOpen(true)));
         todo.add(new Shot("transfer", () -> session.goTo(Stop.TRANSFER)));
-        todo.add(new Shot("power", () -> session.goTo(Stop.POWER)));
+        todo.add(new Shot("trace", () -> {
+            if (!((ToggleButton) scene.lookup("#show-trace")).isSelected()) {
+                ((ToggleButton) scene.lookup("#show-trace")).fire();
+            }
+            session.select(new Span(470, 500));
+            session.note("pulls flat here");
+        }));
+        todo.add(new Shot("try-parts", () -> {
+            session.select(null);
+            ((ToggleButton) scene.lookup("#show-stream")).fire();
+            ((ToggleButton) scene.lookup("#show-try")).fire();
+            session.tryParts(List.of(new PartChange(Part.MAIN_JET, SideName.PRIMARY, Part.MAIN_JET.of(
+                    session.driveProperty().get().sheet().carburetor(), SideName.PRIMARY), 64)));
+            session.keepPlan("larger jets");
+        }));
+        todo.add(new Shot("trace-night", () -> {
+            ((ToggleButton) scene.lookup("#show-trace")).fire();
+            window.setNight(true);
+            ((TraceView) scene.lookup("#trace")).view(440, 520);
+        }));
+        todo.add(new Shot("power", () -> {
+            window.setNight(false);
+            session.tryParts(List.of());
+            ((ToggleButton) scene.lookup("#show-stream")).fire();
+            ((ToggleButton) scene.lookup("#show-card")).fire();
+            session.goTo(Stop.POWER);
+        }));
         todo.add(new Shot("main-night", () -> {
             session.goTo(Stop.MAIN);
             window.setNight(true);

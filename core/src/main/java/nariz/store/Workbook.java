@@ -216,7 +216,8 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
-     * Whether nothing can be written beside the file and nothing waits in its log. A write-ahead log cannot be opened in
+     * Whether nothing can be written beside the file and nothing waits in its log. A write-ahead log cannot be opened
+     * in
      * such a folder, even for reading, unless the database is told that the file does not change.
      */
     private static boolean frozen(Path file) {
@@ -592,13 +593,20 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
-     * Takes a run off the list; undo brings it back.
+     * Takes a run off the list, or puts one back that was taken off; its samples stay.
      *
-     * @param run what to take off
+     * @param run key
+     * @param off true to take it off
      */
-    public void removeRun(Run run) {
-        edit("removal of " + run.name(), sql("UPDATE run SET deleted = 1 WHERE id = ?", run.id()),
-                sql("UPDATE run SET deleted = 0 WHERE id = ?", run.id()));
+    public void runRemoved(long run, boolean off) {
+        String name = runName(run);
+        Runnable take = sql("UPDATE run SET deleted = 1 WHERE id = ?", run);
+        Runnable put = sql("UPDATE run SET deleted = 0 WHERE id = ?", run);
+        edit((off ? "removal of " : "return of ") + name, off ? take : put, off ? put : take);
+    }
+
+    private synchronized String runName(long run) {
+        return handle.createQuery("SELECT name FROM run WHERE id = ?").bind(0, run).mapTo(String.class).one();
     }
 
     /**

@@ -267,7 +267,8 @@ public class AwkwardFilesTest {
         Plan back = PlanJson.parse("profile.json", PlanJson.write(plan));
         assertThat(PlanJson.write(back)).isEqualTo(PlanJson.write(plan));
         Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-                .getSchema(java.nio.file.Files.readString(java.nio.file.Path.of("../docs/formats/profile.schema.json")), InputFormat.JSON);
+                .getSchema(java.nio.file.Files.readString(
+                java.nio.file.Path.of("../docs/formats/profile.schema.json")), InputFormat.JSON);
         assertThat(schema.validate(PlanJson.write(plan), InputFormat.JSON)).isEmpty();
         assertThat(schema.validate(PlanJson.write(plan).replace("\"rpm\"", "\"revs\""), InputFormat.JSON)).isNotEmpty();
         assertSame(LogReader.drive(LogReader.record("v.csv",

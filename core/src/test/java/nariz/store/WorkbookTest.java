@@ -124,7 +124,7 @@ public class WorkbookTest {
             w.exclude(r.id(), 1, 2, "a");
             w.restore(r.id(), w.excluded(r.id()).getFirst());
             w.lookedFor(r.id(), "misfire", true);
-            w.removeRun(r);
+            w.runRemoved(r.id(), true);
             assertThat(w.runs()).isEmpty();
             assertThat(w.undoTitle()).contains("removal of drive.csv");
             w.undo();

@@ -5,7 +5,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.advice.RegimePrediction;
-import nariz.advice.Verdict;
+import nariz.app.session.Effect;
 import nariz.app.session.Session;
 import nariz.app.theme.Palette;
 
@@ -26,6 +26,7 @@ public final class EffectChart extends Picture {
         super("Effect by way of running", "Error today and after the change for idle, transfer, cruise and load.");
         this.session = session;
         session.driveProperty().addListener((o, was, is) -> redraw());
+        session.effectProperty().addListener((o, was, is) -> redraw());
         session.unitProperty().addListener((o, was, is) -> redraw());
         setMinHeight(150);
         setPrefHeight(196);
@@ -34,10 +35,12 @@ public final class EffectChart extends Picture {
     @Override
     protected void draw(GraphicsContext g, Palette p, double w, double h) {
         Session.Drive d = session.driveProperty().get();
-        boolean change = d != null && d.analysis().advice().verdict() == Verdict.CHANGE;
-        strong(g, change ? "Today, and after the change" : "Today against target", 12, 16, 14, p.ink(),
+        Effect then = session.effectProperty().get();
+        boolean change = d != null && then.changed();
+        strong(g, !change ? "Today against target" : then.tried() ? "Today, and with the parts tried"
+                : "Today, and after the change", 12, 16, 14, p.ink(),
                 TextAlignment.LEFT);
-        List<RegimePrediction> rows = d == null ? List.of() : d.analysis().advice().predicted();
+        List<RegimePrediction> rows = d == null ? List.of() : then.regimes();
         if (rows.isEmpty()) {
             text(g, "Nothing to compare yet.", 12, 42, 13, p.faint(), TextAlignment.LEFT);
             return;

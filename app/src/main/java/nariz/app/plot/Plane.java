@@ -5,8 +5,8 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.advice.Analysis;
-import nariz.advice.Verdict;
 import nariz.app.session.Boundaries;
+import nariz.app.session.Effect;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.theme.Palette;
@@ -39,6 +39,7 @@ public final class Plane extends Picture {
         session.driveProperty().addListener((o, was, is) -> redraw());
         session.cursorProperty().addListener((o, was, is) -> redraw());
         session.stopProperty().addListener((o, was, is) -> redraw());
+        session.effectProperty().addListener((o, was, is) -> redraw());
         setOnMouseClicked(e -> pick(e.getX(), e.getY()));
         setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
@@ -113,7 +114,7 @@ public final class Plane extends Picture {
             marks(g, p, d);
         }
         cursor(g, p, d);
-        key(g, p, d, h);
+        key(g, p, h);
     }
 
     private void axes(GraphicsContext g, Palette p, Session.Drive d, double w, double h) {
@@ -147,11 +148,13 @@ public final class Plane extends Picture {
             g.fillRect(LEFT, top, w - LEFT - RIGHT, Math.max(1, y(b.enrichmentPa() + half) - top));
             line(g, LEFT, y, w - RIGHT, y, p.accent(), 1.6);
             text(g, "enrichment opens", w - RIGHT - 4, y - 8, 12, p.accent(), TextAlignment.RIGHT);
-            double after = d.after().enrichmentPa();
-            if (d.analysis().advice().verdict() == Verdict.CHANGE && Math.abs(after - b.enrichmentPa()) > 500) {
+            Effect then = session.effectProperty().get();
+            double after = then.enrichmentPa();
+            if (then.changed() && Math.abs(after - b.enrichmentPa()) > 500) {
                 double ya = y(after);
                 line(g, LEFT, ya, w - RIGHT, ya, p.accent(), 1.6, 7, 5);
-                text(g, "after the change", w - RIGHT - 4, ya + 9, 12, p.accent(), TextAlignment.RIGHT);
+                text(g, then.tried() ? "with the parts tried" : "after the change", w - RIGHT - 4, ya + 9, 12,
+                        p.accent(), TextAlignment.RIGHT);
             }
         }
     }
@@ -199,8 +202,9 @@ public final class Plane extends Picture {
 
     private void marks(GraphicsContext g, Palette p, Session.Drive d) {
         Analysis a = d.analysis();
-        double[] after = a.phiAfter();
-        boolean change = a.advice().verdict() == Verdict.CHANGE;
+        Effect then = session.effectProperty().get();
+        double[] after = then.phi();
+        boolean change = then.changed();
         Stop stop = session.stopProperty().get();
         for (int i = 0; i < a.estimate().cells().size(); i++) {
             Cell c = a.estimate().cells().get(i);
@@ -222,7 +226,7 @@ public final class Plane extends Picture {
             g.strokeOval(x - r, y - r, 2 * r, 2 * r);
             g.setLineDashes();
             whisker(g, clear(color, solid), x, y, e, true);
-            if (change && mine) {
+            if (change && (mine || (then.tried() && Math.abs(after[i] / a.estimate().phi(i) - 1) > 0.005))) {
                 whisker(g, p.ink(), x + 4, y, a.targetPhi(i) / after[i] - 1, false);
             }
         }
@@ -263,18 +267,20 @@ public final class Plane extends Picture {
         }
     }
 
-    private static void key(GraphicsContext g, Palette p, Session.Drive d, double h) {
+    private void key(GraphicsContext g, Palette p, double h) {
         double x = 14;
         double y = h - 10;
         line(g, x, y + 5, x, y - 6, p.lean(), 3);
         text(g, "lean", x + 7, y, 12, p.lean(), TextAlignment.LEFT);
         line(g, x + 46, y - 6, x + 46, y + 5, p.rich(), 3);
         text(g, "rich", x + 53, y, 12, p.rich(), TextAlignment.LEFT);
-        if (d.analysis().advice().verdict() == Verdict.CHANGE) {
+        Effect then = session.effectProperty().get();
+        if (then.changed()) {
             line(g, x + 92, y + 5, x + 92, y - 1, p.ink(), 1.2);
             g.setStroke(p.ink());
             g.strokeOval(x + 89.5, y - 6, 5, 5);
-            text(g, "after the change", x + 100, y, 12, p.ink(), TextAlignment.LEFT);
+            text(g, then.tried() ? "with the parts tried" : "after the change", x + 100, y, 12, p.ink(),
+                    TextAlignment.LEFT);
         }
     }
 }

@@ -53,8 +53,23 @@ public final class BackgroundWork implements AutoCloseable {
      */
     public <T> void start(Job<T> job, Consumer<T> done, Consumer<RuntimeException> failed) {
         current.set(true);
-        AtomicBoolean mine = new AtomicBoolean();
-        current = mine;
+        current = new AtomicBoolean();
+        execute(current, job, done, failed);
+    }
+
+    /**
+     * Lines a job up behind those that were started; none is cancelled for it.
+     *
+     * @param job job
+     * @param done receives the result on the interface thread
+     * @param failed receives what was thrown on the interface thread
+     * @param <T> type of the result
+     */
+    public <T> void queue(Job<T> job, Consumer<T> done, Consumer<RuntimeException> failed) {
+        execute(new AtomicBoolean(), job, done, failed);
+    }
+
+    private <T> void execute(AtomicBoolean mine, Job<T> job, Consumer<T> done, Consumer<RuntimeException> failed) {
         worker.execute(() -> {
             try {
                 T result = job.run(mine::get);

@@ -12,6 +12,7 @@ import nariz.advice.Advice;
 import nariz.advice.AdviceJson;
 import nariz.build.BuildSheet;
 import nariz.build.BuildSheetReader;
+import nariz.build.PartChange;
 import nariz.log.Plan;
 import nariz.log.Recording;
 import nariz.log.Span;
@@ -24,6 +25,7 @@ import nariz.store.Workbook;
  */
 public final class Library implements AutoCloseable {
     private final Path file;
+    private final Loose loose = new Loose();
     private Workbook workbook;
 
     /**
@@ -148,6 +150,114 @@ public final class Library implements AutoCloseable {
         out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e -> w.restore(run, e));
         excluded.stream().filter(s -> out.stream().noneMatch(e -> e.fromS() == s.fromS() && e.toS() == s.toS()))
                 .forEach(s -> w.exclude(run, s.fromS(), s.toS(), "taken out in the window"));
+    }
+
+    /** Takes a run off the list, or puts it back. */
+    void removed(long run, boolean off) {
+        needed().runRemoved(run, off);
+    }
+
+    /** What is kept beside a drive. */
+    interface Shelf {
+        /** Notes on it. */
+        List<Workbook.Note> notes();
+
+        /** Plans for its vehicle. */
+        List<Workbook.PartPlan> plans();
+
+        void addNote(double atS, String text);
+
+        void removeNote(Workbook.Note n);
+
+        void addPlan(String name, List<PartChange> changes);
+
+        void removePlan(Workbook.PartPlan p);
+    }
+
+    /** The shelf of a kept drive; a drive that is not kept, such as the demo, has one for as long as it is open. */
+    Shelf shelf(Optional<Long> run) {
+        if (run.isEmpty()) {
+            return loose;
+        }
+        loose.clear();
+        return new Kept(needed(), run(run.get()));
+    }
+
+    /** In the workbook. */
+    private record Kept(Workbook book, Workbook.Run run) implements Shelf {
+        @Override
+        public List<Workbook.Note> notes() {
+            return book.notes(run.vehicle()).stream().filter(n -> n.run().equals(Optional.of(run.id()))).toList();
+        }
+
+        @Override
+        public List<Workbook.PartPlan> plans() {
+            return book.plans(run.vehicle());
+        }
+
+        @Override
+        public void addNote(double atS, String text) {
+            book.addNote(run.vehicle(), Optional.of(run.id()), Optional.of(atS), text);
+        }
+
+        @Override
+        public void removeNote(Workbook.Note n) {
+            notes().stream().filter(x -> x.text().equals(n.text()) && x.atS().equals(n.atS())).findFirst()
+                    .ifPresent(x -> book.removeNote(run.vehicle(), x));
+        }
+
+        @Override
+        public void addPlan(String name, List<PartChange> changes) {
+            book.addPlan(book.sheets(run.vehicle()).stream().filter(s -> s.id() == run.sheet()).findFirst()
+                    .orElseThrow(), name, changes);
+        }
+
+        @Override
+        public void removePlan(Workbook.PartPlan p) {
+            plans().stream().filter(x -> x.name().equals(p.name()) && x.changes().equals(p.changes())).findFirst()
+                    .ifPresent(x -> book.removePlan(run.vehicle(), x));
+        }
+    }
+
+    /** In memory. */
+    private static final class Loose implements Shelf {
+        private final List<Workbook.Note> notes = new java.util.concurrent.CopyOnWriteArrayList<>();
+        private final List<Workbook.PartPlan> plans = new java.util.concurrent.CopyOnWriteArrayList<>();
+
+        void clear() {
+            notes.clear();
+            plans.clear();
+        }
+
+        @Override
+        public List<Workbook.Note> notes() {
+            return List.copyOf(notes);
+        }
+
+        @Override
+        public List<Workbook.PartPlan> plans() {
+            return List.copyOf(plans);
+        }
+
+        @Override
+        public void addNote(double atS, String text) {
+            notes.add(new Workbook.Note(0, Optional.empty(), Optional.of(atS), text, Instant.now()));
+        }
+
+        @Override
+        public void removeNote(Workbook.Note n) {
+            notes.remove(n);
+        }
+
+        @Override
+        public void addPlan(String name, List<PartChange> changes) {
+            plans.add(new Workbook.PartPlan(0, 0, name, changes, Instant.now()));
+        }
+
+        @Override
+        public void removePlan(Workbook.PartPlan p) {
+            plans.remove(p);
+        }
     }
 
     @Override

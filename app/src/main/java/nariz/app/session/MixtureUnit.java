@@ -21,6 +21,11 @@ public enum MixtureUnit {
         return label;
     }
 
+    /** {@return numbers shown for one lambda} */
+    public double scale() {
+        return this == LAMBDA ? 1.0 : Units.PETROL_GAUGE_STOICH;
+    }
+
     /**
      * A mixture as text.
      *

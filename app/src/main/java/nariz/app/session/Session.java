@@ -1,7 +1,10 @@
 package nariz.app.session;
 
+import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -10,6 +13,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Executor;
 import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -21,6 +25,7 @@ import nariz.advice.Strategy;
 import nariz.build.BuildSheet;
 import nariz.build.BuildSheetReader;
 import nariz.build.InputProblem;
+import nariz.build.PartChange;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import nariz.log.Plan;
@@ -31,6 +36,7 @@ import nariz.log.Recording;
 import nariz.log.Span;
 import nariz.log.TrackReader;
 import nariz.sim.DemoDrive;
+import nariz.store.Workbook;
 
 /**
  * The window's state: which drive is open, where the cursor is, which stop is shown, what is being worked on and what
@@ -51,8 +57,14 @@ public final class Session implements AutoCloseable {
     private final ReadOnlyObjectWrapper<List<Library.Entry>> kept = new ReadOnlyObjectWrapper<>(List.of());
     private final Library library;
     private final BackgroundWork librarian;
-    private final Deque<Decided> undo = new ArrayDeque<>();
-    private final Deque<Decided> redo = new ArrayDeque<>();
+    private final BackgroundWork trier;
+    private final ReadOnlyObjectWrapper<Effect> effect = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<List<PartChange>> tried = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<Workbook.Note>> notes = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<Workbook.PartPlan>> plans = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<String>> history = new ReadOnlyObjectWrapper<>(List.of());
+    private final Deque<Step> undo = new ArrayDeque<>();
+    private final Deque<Step> redo = new ArrayDeque<>();
 
     /**
      * A drive with its analysis.
@@ -62,17 +74,22 @@ public final class Session implements AutoCloseable {
      * @param analysis answer and what it rests on
      * @param trace display series
      * @param today boundaries between circuits with today's parts
-     * @param after the same with the changes to make now
      * @param checked causes the tuner has looked for and not found
      * @param odd what is odd in the log
      * @param run where it is kept in the workbook, if it is
+     * @param advised what the changes to make now would do
+     * @param strips what the trace shows
      */
     public record Drive(BuildSheet sheet, DriveLog log, Analysis analysis, Trace trace, Boundaries today,
-            Boundaries after, List<String> checked, List<Quality.Finding> odd, Optional<Long> run) {
+            List<String> checked, List<Quality.Finding> odd, Optional<Long> run, Effect advised, Strips strips) {
         /** Copies the lists. */
         public Drive {
             checked = List.copyOf(checked);
             odd = List.copyOf(odd);
+        }
+
+        Drive keptAs(Optional<Long> place) {
+            return new Drive(sheet, log, analysis, trace, today, checked, odd, place, advised, strips);
         }
     }
 
@@ -96,8 +113,12 @@ public final class Session implements AutoCloseable {
         }
     }
 
-    /** What the user decided about a drive; every decision is a step that undo takes back. */
+    /** What the user decided about a drive. */
     private record Decided(List<String> checked, List<Span> excluded) {
+    }
+
+    /** Something done that can be taken back; what concerns one drive alone ends with it. */
+    private record Step(String title, boolean ofDrive, Runnable back, Runnable again) {
     }
 
     /**
@@ -119,6 +140,7 @@ public final class Session implements AutoCloseable {
         this.toInterface = toInterface;
         work = new BackgroundWork(toInterface);
         librarian = new BackgroundWork(toInterface);
+        trier = new BackgroundWork(toInterface);
         library = new Library(workbook);
         list();
     }
@@ -127,7 +149,7 @@ public final class Session implements AutoCloseable {
         if (!library.keeps()) {
             return;
         }
-        librarian.start(c -> library.entries(), kept::set, e -> complain("Drives cannot be kept: " + e.getMessage()));
+        librarian.queue(c -> library.entries(), kept::set, e -> complain("Drives cannot be kept: " + e.getMessage()));
     }
 
     /** Opens the demo; it is not kept in the workbook. */
@@ -230,10 +252,8 @@ public final class Session implements AutoCloseable {
                     Quality.of(r), known, cancelled));
         }
         Drive d = analyse(sheet, log, List.of(), Quality.of(r), Optional.empty(), cancelled);
-        Optional<Long> run = library.keep(sheetFile, sheet, r, logFile, d.analysis().advice(), cancelled);
-        return new Outcome.Shown(new Drive(d.sheet(), d.log(), d.analysis(), d.trace(), d.today(), d.after(),
-                d.checked(),
-                d.odd(), run));
+        return new Outcome.Shown(d.keptAs(library.keep(sheetFile, sheet, r, logFile, d.analysis().advice(),
+                cancelled)));
     }
 
     /**
@@ -261,8 +281,8 @@ public final class Session implements AutoCloseable {
     private void came(Outcome o) {
         switch (o) {
             case Outcome.Shown s -> {
-                undo.clear();
-                redo.clear();
+                undo.removeIf(Step::ofDrive);
+                redo.removeIf(Step::ofDrive);
                 show(s.drive());
                 list();
                 if (library.elsewhere()) {
@@ -300,7 +320,8 @@ public final class Session implements AutoCloseable {
         if (soundNow) {
             all.add(cause);
         }
-        decide(new Decided(all, d.log().excluded()));
+        decide(cause.replace('-', ' ') + (soundNow ? " looked for" : " weighed again"),
+                new Decided(all, d.log().excluded()));
     }
 
     /** Takes the selected stretch out of the computation; nothing without a selection. */
@@ -310,7 +331,7 @@ public final class Session implements AutoCloseable {
             List<Span> all = new ArrayList<>(d.log().excluded());
             all.add(selection.get());
             selection.set(null);
-            decide(new Decided(d.checked(), all));
+            decide("stretch taken out", new Decided(d.checked(), all));
         }
     }
 
@@ -321,39 +342,51 @@ public final class Session implements AutoCloseable {
             double t = d.log().timeS()[cursor.get()];
             List<Span> left = d.log().excluded().stream().filter(s -> !s.holds(t)).toList();
             if (left.size() < d.log().excluded().size()) {
-                decide(new Decided(d.checked(), left));
+                decide("stretch counts again", new Decided(d.checked(), left));
             }
         }
     }
 
-    private void decide(Decided next) {
+    private void decide(String title, Decided next) {
         Drive d = drive.get();
-        undo.push(new Decided(d.checked(), d.log().excluded()));
-        redo.clear();
+        Decided was = new Decided(d.checked(), d.log().excluded());
+        did(new Step(title, true, () -> weigh(was), () -> weigh(next)));
         weigh(next);
     }
 
-    /** Takes back the latest decision about this drive. */
+    private void did(Step s) {
+        undo.push(s);
+        redo.clear();
+        told();
+    }
+
+    private void told() {
+        history.set(undo.stream().map(Step::title).toList());
+    }
+
+    /** Takes back what was done last. */
     public void undo() {
-        Drive d = drive.get();
-        if (d != null && !undo.isEmpty() && busy.get().isEmpty()) {
-            redo.push(new Decided(d.checked(), d.log().excluded()));
-            weigh(undo.pop());
+        if (!undo.isEmpty() && busy.get().isEmpty()) {
+            Step s = undo.pop();
+            redo.push(s);
+            told();
+            s.back().run();
         }
     }
 
-    /** Brings back the decision that was taken back last. */
+    /** Brings back what was taken back last. */
     public void redo() {
-        Drive d = drive.get();
-        if (d != null && !redo.isEmpty() && busy.get().isEmpty()) {
-            undo.push(new Decided(d.checked(), d.log().excluded()));
-            weigh(redo.pop());
+        if (!redo.isEmpty() && busy.get().isEmpty()) {
+            Step s = redo.pop();
+            undo.push(s);
+            told();
+            s.again().run();
         }
     }
 
-    /** {@return whether there is a decision to take back} */
-    public boolean canUndo() {
-        return !undo.isEmpty();
+    /** {@return what undo would take back, the latest first} */
+    public ReadOnlyObjectProperty<List<String>> historyProperty() {
+        return history.getReadOnlyProperty();
     }
 
     private void weigh(Decided now) {
@@ -371,8 +404,9 @@ public final class Session implements AutoCloseable {
     private static Drive analyse(BuildSheet sheet, DriveLog log, List<String> checked, List<Quality.Finding> odd,
             Optional<Long> run, BooleanSupplier cancelled) {
         Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, checked, cancelled);
-        return new Drive(sheet, log, a, Trace.of(a), Boundaries.of(sheet, a), Boundaries.of(a.sheetAfter(), a),
-                checked, odd, run);
+        Trace trace = Trace.of(a);
+        return new Drive(sheet, log, a, trace, Boundaries.of(sheet, a), checked, odd, run, Effect.advised(a),
+                Strips.of(sheet, log, a, trace));
     }
 
     private void show(Drive d) {
@@ -382,10 +416,15 @@ public final class Session implements AutoCloseable {
         busy.set("");
         cursor.set(0);
         selection.set(null);
+        tried.set(List.of());
+        effect.set(d.advised());
         drive.set(d);
         if (again) {
             cursor.set(at);
         } else {
+            notes.set(List.of());
+            plans.set(List.of());
+            shelve(x -> { });
             goTo(d.analysis().advice().blamed().map(Stop::of).orElse(Stop.IDLE));
         }
     }
@@ -397,6 +436,184 @@ public final class Session implements AutoCloseable {
      */
     public void select(Span span) {
         selection.set(span);
+    }
+
+    /**
+     * Tries parts on this drive: pictures follow as soon as it is reckoned, a later trial overtakes an earlier one.
+     *
+     * @param changes parts in other sizes; none shows the advised ones again
+     */
+    public void tryParts(List<PartChange> changes) {
+        Drive d = drive.get();
+        if (d == null || !d.analysis().estimated()) {
+            return;
+        }
+        tried.set(List.copyOf(changes));
+        if (changes.isEmpty()) {
+            trier.cancel();
+            effect.set(d.advised());
+            return;
+        }
+        trier.start(cancelled -> Effect.of(d.analysis(), changes, true), e -> {
+            if (d.equals(drive.get())) {
+                effect.set(e);
+            }
+        }, this::fail);
+    }
+
+    /**
+     * Makes a step that undo takes back of a trial, once the hand has let go.
+     *
+     * @param before parts tried before it
+     */
+    public void triedFrom(List<PartChange> before) {
+        List<PartChange> now = tried.get();
+        if (!now.equals(before)) {
+            did(new Step("parts tried", true, () -> tryParts(before), () -> tryParts(now)));
+        }
+    }
+
+    /** {@return parts being tried, empty when the advised ones are shown} */
+    public ReadOnlyObjectProperty<List<PartChange>> triedProperty() {
+        return tried.getReadOnlyProperty();
+    }
+
+    /** {@return what the pictures draw over today: the parts tried, or those advised; null without a drive} */
+    public ReadOnlyObjectProperty<Effect> effectProperty() {
+        return effect.getReadOnlyProperty();
+    }
+
+    /**
+     * Keeps the parts being tried as a plan.
+     *
+     * @param name as the user calls it
+     */
+    public void keepPlan(String name) {
+        List<PartChange> parts = tried.get();
+        if (parts.isEmpty()) {
+            complain("Nothing is being tried. Move a part first, then keep it as a plan.");
+            return;
+        }
+        onShelf("plan " + name, s -> s.addPlan(name, parts), s -> s.plans().stream().filter(p -> p.name().equals(name))
+                .reduce((a, b) -> b).ifPresent(s::removePlan));
+    }
+
+    /**
+     * Takes a plan off the list.
+     *
+     * @param p plan
+     */
+    public void removePlan(Workbook.PartPlan p) {
+        onShelf("plan " + p.name() + " taken off", s -> s.removePlan(p), s -> s.addPlan(p.name(), p.changes()));
+    }
+
+    /**
+     * Writes a note on the moment under the cursor.
+     *
+     * @param text what to keep
+     */
+    public void note(String text) {
+        Drive d = drive.get();
+        if (d == null || text.isBlank()) {
+            return;
+        }
+        double at = d.log().timeS()[cursor.get()];
+        onShelf("note", s -> s.addNote(at, text.strip()), s -> s.notes().stream().filter(n -> n.text().equals(
+                text.strip()) && n.atS().equals(Optional.of(at))).reduce((a, b) -> b).ifPresent(s::removeNote));
+    }
+
+    /**
+     * Takes a note away.
+     *
+     * @param n note
+     */
+    public void removeNote(Workbook.Note n) {
+        onShelf("note taken away", s -> s.removeNote(n), s -> s.addNote(n.atS().orElse(0.0), n.text()));
+    }
+
+    /** Writes something into a stream. */
+    @FunctionalInterface
+    public interface Writing {
+        /**
+         * Writes.
+         *
+         * @param out receives it
+         * @throws IOException when that fails
+         */
+        void to(OutputStream out) throws IOException;
+    }
+
+    /**
+     * Writes a file beside the interface thread; what stood there is replaced only once the new one is whole.
+     *
+     * @param what what is done, for people
+     * @param file where to
+     * @param writing writes it
+     */
+    public void write(String what, Path file, Writing writing) {
+        busy.set(what);
+        problem.set("");
+        work.start(cancelled -> {
+            Path beside = file.resolveSibling(file.getFileName() + ".part");
+            try {
+                try (OutputStream out = Files.newOutputStream(beside)) {
+                    writing.to(out);
+                }
+                Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
+                return file;
+            } catch (IOException e) {
+                throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a place that cannot be written ("
+                        + e.getClass().getSimpleName() + ")", "Choose another folder; nothing was written.");
+            }
+        }, f -> busy.set(""), this::fail);
+    }
+
+    /**
+     * Takes a kept drive off the list.
+     *
+     * @param run its key
+     */
+    public void takeOff(long run) {
+        did(new Step("drive taken off the list", false, () -> onList(() -> library.removed(run, false)),
+                () -> onList(() -> library.removed(run, true))));
+        onList(() -> library.removed(run, true));
+    }
+
+    private void onList(Runnable change) {
+        librarian.queue(c -> {
+            change.run();
+            return library.entries();
+        }, kept::set, this::fail);
+    }
+
+    private void onShelf(String title, Consumer<Library.Shelf> again, Consumer<Library.Shelf> back) {
+        did(new Step(title, true, () -> shelve(back), () -> shelve(again)));
+        shelve(again);
+    }
+
+    /** Does something to what is kept beside a drive and shows it. */
+    private void shelve(Consumer<Library.Shelf> change) {
+        Drive d = drive.get();
+        librarian.queue(c -> {
+            Library.Shelf s = library.shelf(d.run());
+            change.accept(s);
+            return s;
+        }, s -> {
+            if (drive.get() != null && drive.get().run().equals(d.run())) {
+                notes.set(s.notes());
+                plans.set(s.plans());
+            }
+        }, this::fail);
+    }
+
+    /** {@return notes on the open drive} */
+    public ReadOnlyObjectProperty<List<Workbook.Note>> notesProperty() {
+        return notes.getReadOnlyProperty();
+    }
+
+    /** {@return plans kept for the open drive's vehicle} */
+    public ReadOnlyObjectProperty<List<Workbook.PartPlan>> plansProperty() {
+        return plans.getReadOnlyProperty();
     }
 
     /** {@return the selected stretch, or null} */
@@ -499,6 +716,7 @@ public final class Session implements AutoCloseable {
     @Override
     public void close() {
         work.close();
+        trier.close();
         librarian.close();
         library.close();
     }

@@ -17,15 +17,40 @@ public interface FilePicker {
      */
     Optional<Path> pick(Window owner, String title, String pattern);
 
+    /**
+     * Asks where to write a file; where nothing else is said, in the same way.
+     *
+     * @param owner window
+     * @param title what is written
+     * @param name proposed file name
+     * @return the file, or empty when the user thought better of it
+     */
+    default Optional<Path> place(Window owner, String title, String name) {
+        return pick(owner, title, "*" + name.substring(Math.max(0, name.lastIndexOf('.'))));
+    }
+
     /** {@return the platform's own chooser} */
     static FilePicker ofPlatform() {
-        return (owner, title, pattern) -> {
-            javafx.stage.FileChooser chooser = new javafx.stage.FileChooser();
-            chooser.setTitle(title);
-            chooser.getExtensionFilters().addAll(
-                    new javafx.stage.FileChooser.ExtensionFilter(title, pattern),
-                    new javafx.stage.FileChooser.ExtensionFilter("All files", "*"));
-            return Optional.ofNullable(chooser.showOpenDialog(owner)).map(java.io.File::toPath);
+        return new FilePicker() {
+            @Override
+            public Optional<Path> pick(Window owner, String title, String pattern) {
+                return Optional.ofNullable(chooser(title, pattern).showOpenDialog(owner)).map(java.io.File::toPath);
+            }
+
+            @Override
+            public Optional<Path> place(Window owner, String title, String name) {
+                javafx.stage.FileChooser c = chooser(title, "*" + name.substring(name.lastIndexOf('.')));
+                c.setInitialFileName(name);
+                return Optional.ofNullable(c.showSaveDialog(owner)).map(java.io.File::toPath);
+            }
         };
+    }
+
+    private static javafx.stage.FileChooser chooser(String title, String pattern) {
+        javafx.stage.FileChooser chooser = new javafx.stage.FileChooser();
+        chooser.setTitle(title);
+        chooser.getExtensionFilters().addAll(new javafx.stage.FileChooser.ExtensionFilter(title, pattern),
+                new javafx.stage.FileChooser.ExtensionFilter("All files", "*"));
+        return chooser;
     }
 }

@@ -7,17 +7,24 @@ import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import nariz.app.session.Session;
 import nariz.log.Quality;
 import nariz.log.Span;
+import nariz.store.Workbook;
 
 /** Over the log: what is odd in it, the selected stretch, and the buttons that take a stretch out or back. */
 final class LogBar extends HBox {
     private final Session session;
     private final Label notes = new Label();
+    private final TextField note = new TextField();
+    private final MenuButton noted;
     private final Button exclude;
     private final Button restore;
     private final Button undo;
@@ -37,10 +44,23 @@ final class LogBar extends HBox {
         restore = MainWindow.button("Count it again", "restore", "The stretch under the cursor counts again (X)",
                 session::restore);
         undo = MainWindow.button("Undo", "undo", "Take back the latest decision about this drive", session::undo);
-        getChildren().addAll(notes, space, exclude, restore, undo);
+        note.setId("note");
+        note.setPromptText("Note on this moment (M)");
+        note.setAccessibleText("Note on the moment under the cursor; Enter keeps it");
+        note.setPrefColumnCount(18);
+        note.setOnAction(e -> {
+            session.note(note.getText());
+            note.clear();
+        });
+        noted = new MenuButton("Notes");
+        noted.setId("notes");
+        noted.setAccessibleText("Notes on this drive");
+        getChildren().addAll(notes, space, noted, note, exclude, restore, undo);
         session.driveProperty().addListener((o, was, is) -> refresh());
         session.selectionProperty().addListener((o, was, is) -> refresh());
         session.cursorProperty().addListener((o, was, is) -> refresh());
+        session.historyProperty().addListener((o, was, is) -> refresh());
+        session.notesProperty().addListener((o, was, is) -> refresh());
         refresh();
     }
 
@@ -48,12 +68,32 @@ final class LogBar extends HBox {
         Session.Drive d = session.driveProperty().get();
         Span s = session.selectionProperty().get();
         boolean out = d != null && d.log().excluded(session.cursorProperty().get());
+        note.setDisable(d == null);
+        noted.setVisible(!session.notesProperty().get().isEmpty());
+        noted.setManaged(noted.isVisible());
+        noted.setText(session.notesProperty().get().size() == 1 ? "1 note" : session.notesProperty().get().size()
+                + " notes");
+        noted.getItems().setAll(session.notesProperty().get().stream().map(this::item).toList());
         exclude.setDisable(s == null);
         restore.setDisable(!out);
-        undo.setDisable(!session.canUndo());
+        undo.setDisable(session.historyProperty().get().isEmpty());
+        undo.getTooltip().setText(session.historyProperty().get().isEmpty() ? "Nothing to take back"
+                : "Take back: " + session.historyProperty().get().getFirst());
         notes.setText(d == null ? "" : s == null ? words(d)
                 : String.format(Locale.ROOT, "Selected: %.1f to %.1f s, %.1f s", s.fromS(), s.toS(),
                 s.toS() - s.fromS()));
+    }
+
+    /** Going to its moment, or away with it. */
+    private MenuItem item(Workbook.Note n) {
+        double at = n.atS().orElse(0.0);
+        Menu m = new Menu(String.format(Locale.ROOT, "%d:%04.1f  %s", (int) at / 60, at % 60, n.text()));
+        MenuItem go = new MenuItem("Go there");
+        go.setOnAction(e -> session.moveCursor(session.driveProperty().get().log().indexAt(at)));
+        MenuItem away = new MenuItem("Take the note away");
+        away.setOnAction(e -> session.removeNote(n));
+        m.getItems().addAll(go, away);
+        return m;
     }
 
     private static String words(Session.Drive d) {

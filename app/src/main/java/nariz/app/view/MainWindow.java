@@ -6,7 +6,9 @@ import java.util.List;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.ProgressIndicator;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -25,6 +27,7 @@ import nariz.app.plot.FuelStream;
 import nariz.app.plot.Picture;
 import nariz.app.plot.Plane;
 import nariz.app.plot.Scrubber;
+import nariz.app.plot.TraceView;
 import nariz.app.session.MixtureUnit;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
@@ -36,6 +39,8 @@ public final class MainWindow extends StackPane {
     private final Session session;
     private final List<Picture> pictures;
     private final OpenPanel openPanel;
+    private final Choice picture;
+    private final Choice side;
     private boolean night;
 
     /**
@@ -48,13 +53,15 @@ public final class MainWindow extends StackPane {
         this.session = session;
         FuelStream stream = new FuelStream(session);
         Plane plane = new Plane(session);
+        TraceView trace = new TraceView(session);
         Scrubber scrubber = new Scrubber(session);
         EffectChart effect = new EffectChart(session);
         stream.setId("fuel-stream");
         plane.setId("plane");
+        trace.setId("trace");
         scrubber.setId("scrubber");
         effect.setId("effect");
-        pictures = List.of(stream, plane, scrubber, effect);
+        pictures = List.of(stream, plane, trace, scrubber, effect);
         openPanel = new OpenPanel(session, picker, () -> showOpen(false));
         openPanel.setMaxSize(620, Region.USE_PREF_SIZE);
         showOpen(false);
@@ -64,12 +71,20 @@ public final class MainWindow extends StackPane {
         HBox.setHgrow(plane, Priority.ALWAYS);
         stream.setPrefWidth(480);
         plane.setPrefWidth(440);
-        VBox left = new VBox(10, new VerdictPanel(session), evidence);
-        VBox.setVgrow(evidence, Priority.ALWAYS);
+        Choice shown = new Choice("Picture");
+        shown.add("Stream and plane", "show-stream", "Fuel at the cursor and where the engine ran (V)", evidence);
+        shown.add("Trace", "show-trace", "The log in strips (V)", trace);
+        picture = shown;
+        VBox left = new VBox(8, new VerdictPanel(session), shown.bar(), shown);
+        VBox.setVgrow(shown, Priority.ALWAYS);
+        shown.bar().getChildren().add(strips(trace));
         HBox.setHgrow(left, Priority.ALWAYS);
-        WorkCardPanel card = new WorkCardPanel(session);
-        VBox right = new VBox(10, card, effect);
-        VBox.setVgrow(card, Priority.ALWAYS);
+        WorkCardPanel card = new WorkCardPanel(session, picker);
+        side = new Choice("Side panel");
+        side.add("Work card", "show-card", "What to do at this stop (K)", card);
+        side.add("Try parts", "show-try", "Drag parts along their ladders (K)", new TryPanel(session));
+        VBox right = new VBox(8, side.bar(), side, effect);
+        VBox.setVgrow(side, Priority.ALWAYS);
         right.setMinWidth(300);
         right.setPrefWidth(330);
         right.setMaxWidth(420);
@@ -92,6 +107,23 @@ public final class MainWindow extends StackPane {
         session.driveProperty().addListener((o, was, is) -> scrubber.requestFocus());
         setOnDragOver(this::dragOver);
         setOnDragDropped(this::dropped);
+    }
+
+    /** Which channels the trace shows. */
+    private MenuButton strips(TraceView trace) {
+        MenuButton menu = new MenuButton("Channels");
+        menu.setId("trace-channels");
+        menu.setAccessibleText("Channels of the trace");
+        menu.visibleProperty().bind(trace.visibleProperty().and(session.driveProperty().isNotNull()));
+        session.driveProperty().addListener((o, was, is) -> menu.getItems().setAll(is == null ? List.of()
+                : is.strips().strips().stream().map(s -> {
+                    CheckMenuItem item = new CheckMenuItem(s.label());
+                    item.setSelected(trace.shows(s.key()));
+                    item.setOnAction(e -> trace.strip(s.key(), item.isSelected()));
+                    return item;
+                }).toList()));
+        HBox.setMargin(menu, new javafx.geometry.Insets(0, 0, 0, 10));
+        return menu;
     }
 
     private HBox topBar() {
@@ -201,6 +233,8 @@ public final class MainWindow extends StackPane {
             session.undo();
         } else if (e.getCode() == KeyCode.O) {
             showOpen(true);
+        } else if (e.getCode() == KeyCode.P) {
+            ((WorkCardPanel) lookup("#work-card")).print();
         } else if (e.getCode() == KeyCode.V) {
             paste(javafx.scene.input.Clipboard.getSystemClipboard().getString());
         } else {
@@ -236,6 +270,10 @@ public final class MainWindow extends StackPane {
             withShortcut(e);
             return;
         }
+        if (typing && e.getCode() == KeyCode.ESCAPE) {
+            lookup("#scrubber").requestFocus();
+            return;
+        }
         if (typing || e.isAltDown()) {
             return;
         }
@@ -246,9 +284,15 @@ public final class MainWindow extends StackPane {
         } else if (e.getCode() == KeyCode.U) {
             session.unitProperty().set(session.unitProperty().get() == MixtureUnit.AFR ? MixtureUnit.LAMBDA
                     : MixtureUnit.AFR);
+        } else if (e.getCode() == KeyCode.V) {
+            picture.next();
+        } else if (e.getCode() == KeyCode.K) {
+            side.next();
+        } else if (e.getCode() == KeyCode.M) {
+            lookup("#note").requestFocus();
         } else if (e.getCode() == KeyCode.T) {
             setNight(!night);
-        } else if (e.getCode().isDigitKey()) {
+        } else if (e.getCode().isDigitKey() && e.getCode() != KeyCode.DIGIT0) {
             int i = e.getCode().getCode() - KeyCode.DIGIT1.getCode();
             if (i >= 0 && i < Stop.values().length && session.driveProperty().get() != null) {
                 session.goTo(Stop.values()[i]);

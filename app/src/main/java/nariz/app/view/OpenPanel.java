@@ -80,14 +80,27 @@ final class OpenPanel extends VBox {
             if (e.getCode() == KeyCode.ENTER) {
                 openSelected(list);
                 e.consume();
+            } else if (e.getCode() == KeyCode.DELETE) {
+                takeOff(list);
+                e.consume();
             }
         });
+        Button open = MainWindow.button("Open it", "kept-open", "Open the chosen drive (Enter)",
+                () -> openSelected(list));
+        Button off = MainWindow.button("Take it off the list", "kept-off",
+                "The drive stays in the workbook; Undo puts it back on the list (Delete)", () -> takeOff(list));
+        open.disableProperty().bind(list.getSelectionModel().selectedItemProperty().isNull());
+        off.disableProperty().bind(open.disableProperty());
+        Button back = MainWindow.button("Undo", "kept-undo", "Take back what was done last", session::undo);
+        session.historyProperty().addListener((o, was, is) -> back.setDisable(is.isEmpty()));
+        back.setDisable(true);
         Label title = new Label("Kept drives");
         title.getStyleClass().add("card-subheading");
-        VBox box = new VBox(4, title, list);
+        VBox box = new VBox(4, title, list, new HBox(8, open, off, back));
         session.keptProperty().addListener((o, was, is) -> list.getItems().setAll(is));
         list.getItems().setAll(session.keptProperty().get());
-        box.visibleProperty().bind(Bindings.isNotEmpty(list.getItems()));
+        // Stays for as long as something can be put back on it.
+        box.visibleProperty().bind(Bindings.isNotEmpty(list.getItems()).or(back.disableProperty().not()));
         box.managedProperty().bind(box.visibleProperty());
         return box;
     }
@@ -96,6 +109,13 @@ final class OpenPanel extends VBox {
         Library.Entry e = list.getSelectionModel().getSelectedItem();
         if (e != null) {
             session.openKept(e.run());
+        }
+    }
+
+    private void takeOff(ListView<Library.Entry> list) {
+        Library.Entry e = list.getSelectionModel().getSelectedItem();
+        if (e != null) {
+            session.takeOff(e.run());
         }
     }
 

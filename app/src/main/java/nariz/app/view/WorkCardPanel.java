@@ -13,6 +13,7 @@ import nariz.advice.Hypothesis;
 import nariz.advice.School;
 import nariz.advice.Verdict;
 import nariz.advice.WorkCard;
+import nariz.app.print.WorkCardPdf;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.session.StopWords;
@@ -20,10 +21,12 @@ import nariz.app.session.StopWords;
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
 final class WorkCardPanel extends ScrollPane {
     private final Session session;
+    private final FilePicker picker;
     private final VBox content = new VBox(7);
 
-    WorkCardPanel(Session session) {
+    WorkCardPanel(Session session, FilePicker picker) {
         this.session = session;
+        this.picker = picker;
         getStyleClass().add("work-card");
         setId("work-card");
         setFitToWidth(true);
@@ -47,6 +50,8 @@ final class WorkCardPanel extends ScrollPane {
         StopWords w = StopWords.of(a, session.stopProperty().get());
         if (!w.changes().isEmpty()) {
             w.changes().forEach(this::change);
+            content.getChildren().add(MainWindow.button("Card on paper…", "card-print",
+                    "Write this card as a PDF to print (Ctrl+P)", this::print));
         } else if (a.verdict() == Verdict.CHECK_FIRST) {
             checks(a);
         } else {
@@ -69,6 +74,20 @@ final class WorkCardPanel extends ScrollPane {
             line("·", d.log().problemCount() + " readings or rows; first: " + d.log().problems().getFirst().text(),
                     "small");
         }
+    }
+
+    /** Writes the card of the shown stop as a PDF where the user says. */
+    void print() {
+        Session.Drive d = session.driveProperty().get();
+        List<Change> changes = d == null ? List.of()
+                : StopWords.of(d.analysis().advice(), session.stopProperty().get()).changes();
+        if (changes.isEmpty()) {
+            session.complain("This stop has no change to put on a card. Go to a stop that is off.");
+            return;
+        }
+        picker.place(getScene().getWindow(), "Work card", "work-card.pdf").ifPresent(file -> session.write(
+                "Writing " + file.getFileName(), file, out -> WorkCardPdf.write(d.sheet().name(), d.log().name(),
+                        d.analysis().advice(), changes, out)));
     }
 
     private void change(Change c) {

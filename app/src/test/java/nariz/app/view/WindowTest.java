@@ -2,15 +2,20 @@ package nariz.app.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.File;
 import java.io.IOException;
+import java.lang.reflect.Proxy;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.application.Platform;
+import javafx.event.Event;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
@@ -20,11 +25,17 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
+import javafx.scene.input.DataFormat;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.Dragboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
 import javafx.scene.paint.Color;
 import javafx.stage.Stage;
 import nariz.advice.Hypothesis;
 import nariz.app.WindowScene;
+import nariz.app.plot.TraceView;
+import nariz.app.session.Effect;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.build.BuildSheet;
@@ -350,6 +361,174 @@ public class WindowTest {
         hands.click("undo");
         Hands.waitFor("undo", () -> session.driveProperty().get().log().excluded().isEmpty());
         Hands.settle();
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Dragboard board(List<File> files) {
+        try {
+            Class<?> inner = Class.forName("com.sun.javafx.tk.TKClipboard");
+            Object clipboard = Proxy.newProxyInstance(inner.getClassLoader(), new Class<?>[] {inner}, (p, m, a) ->
+                    switch (m.getName()) {
+                        case "hasContent" -> DataFormat.FILES.equals(a[0]);
+                        case "getContent" -> files;
+                        case "getContentTypes" -> Set.of(DataFormat.FILES);
+                        case "getTransferModes" -> Set.of(TransferMode.COPY);
+                        default -> m.getReturnType() == boolean.class ? (Object) true : null;
+                    });
+            var made = Dragboard.class.getDeclaredConstructor(inner);
+            made.setAccessible(true);
+            return made.newInstance(clipboard);
+        } catch (ReflectiveOperationException e) {
+            throw new LinkageError("the toolkit's inner door has moved", e);
+        }
+    }
+
+    /** The events are the toolkit's own; only the other program that files are dragged from is played here. */
+    @Test
+    public void sheetAndLogDroppedOnTheWindowOpen() throws IOException {
+        Path folder = folder();
+        Path sheet = folder.resolve("dropped.json");
+        Path log = folder.resolve("dropped.csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log());
+        Session.Drive before = session.driveProperty().get();
+        Dragboard board = Hands.onInterface(() -> board(List.of(sheet.toFile(), log.toFile())));
+        for (var type : List.of(DragEvent.DRAG_OVER, DragEvent.DRAG_DROPPED)) {
+            DragEvent e = new DragEvent(type, board, 600, 400, 600, 400, TransferMode.COPY, null, null, null);
+            Hands.run(() -> Event.fireEvent(window.lookup("#plane"), e));
+        }
+        Hands.waitFor("the dropped drive", () -> !before.equals(session.driveProperty().get()));
+        assertThat(session.driveProperty().get().log().name()).isEqualTo("dropped.csv");
+        backToTheDemo();
+    }
+
+    @Test
+    public void noteIsWrittenOnTheMomentAndGoesWithUndo() {
+        hands.click("scrubber", 0.5, 0.4);
+        int at = session.cursorProperty().get();
+        hands.press(KeyCode.M);
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#note")).setText("coughs here"));
+        hands.press(KeyCode.ENTER);
+        Hands.waitFor("the note", () -> !session.notesProperty().get().isEmpty());
+        assertThat(session.notesProperty().get().getFirst().atS())
+                .contains(session.driveProperty().get().log().timeS()[at]);
+        hands.press(KeyCode.ESCAPE);
+        hands.click("undo");
+        Hands.waitFor("undo", () -> session.notesProperty().get().isEmpty());
+    }
+
+    @Test
+    public void traceZoomsPansMeasuresAndTakesTheLogAlong() {
+        hands.click("show-trace");
+        TraceView trace = (TraceView) stage.getScene().lookup("#trace");
+        double whole = trace.toS() - trace.fromS();
+        hands.click("trace", 0.4, 0.4);
+        hands.press(KeyCode.EQUALS);
+        hands.press(KeyCode.EQUALS);
+        double span = trace.toS() - trace.fromS();
+        assertThat(span).isBetween(0.45 * whole, 0.55 * whole);
+        double from = trace.fromS();
+        hands.drag("trace", 0.5, 0.4, 0.3, 0.4);
+        assertThat(trace.fromS()).isGreaterThan(from + 0.1 * span);
+        assertThat(trace.toS() - trace.fromS()).isEqualTo(span, org.assertj.core.api.Assertions.within(1e-6));
+        hands.click("trace", 0.3, 0.4);
+        double clicked = session.driveProperty().get().log().timeS()[session.cursorProperty().get()];
+        assertThat(clicked).isBetween(trace.fromS(), trace.toS());
+        hands.press(KeyCode.B);
+        Hands.run(() -> session.moveCursor(session.cursorProperty().get() + 200));
+        hands.press(KeyCode.E);
+        assertThat(session.selectionProperty().get().toS() - session.selectionProperty().get().fromS())
+                .isBetween(8.0, 12.0);
+        hands.press(KeyCode.DIGIT0);
+        assertThat(trace.toS() - trace.fromS()).isEqualTo(whole);
+        Hands.run(() -> {
+            session.select(null);
+            session.moveCursor(100);
+            trace.strip("throttle", true);
+            trace.strip("rpm", false);
+        });
+        assertThat(trace.shows("throttle")).isTrue();
+        hands.click("show-stream");
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#plane").isVisible())).isTrue();
+    }
+
+    @Test
+    public void partTriedWithKeysChangesTheForecastAndIsKeptAsAPlan() {
+        Hands.run(() -> session.goTo(Stop.MAIN));
+        hands.click("show-try");
+        Effect advised = session.effectProperty().get();
+        Hands.run(() -> stage.getScene().lookup("#try-primary-main-jet").requestFocus());
+        hands.press(KeyCode.RIGHT);
+        hands.press(KeyCode.RIGHT);
+        Hands.waitFor("the forecast", () -> session.effectProperty().get().tried());
+        assertThat(session.triedProperty().get()).hasSize(1);
+        assertThat(session.triedProperty().get().getFirst().to() - session.triedProperty().get().getFirst().from())
+                .isEqualTo(2.0);
+        Hands.waitFor("both steps", () -> session.effectProperty().get().changes().equals(session.triedProperty()
+                .get()));
+        assertThat(session.effectProperty().get().phi()[0]).isGreaterThan(session.driveProperty().get().analysis()
+                .estimate().phi(0) * 0.99);
+        String says = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#try-verdict")).getText());
+        assertThat(says).contains("%").endsWith(".");
+        Hands.run(() -> ((Button) stage.getScene().lookup("#plan-keep")).fire());
+        Hands.waitFor("the plan", () -> session.plansProperty().get().size() == 1);
+        Hands.run(() -> ((Button) stage.getScene().lookup("#try-none")).fire());
+        assertThat(session.effectProperty().get()).isSameAs(advised);
+        Hands.settle();
+        Hands.run(() -> ((Button) stage.getScene().lookup("#plan-try")).fire());
+        Hands.waitFor("the plan's parts", () -> session.effectProperty().get().tried());
+        Hands.run(() -> ((Button) stage.getScene().lookup("#plan-drop")).fire());
+        Hands.waitFor("no plan", () -> session.plansProperty().get().isEmpty());
+        Hands.run(() -> session.tryParts(List.of()));
+        hands.click("show-card");
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+    }
+
+    @Test
+    public void workCardGoesOnPaper() throws IOException {
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Path file = folder().resolve("card.pdf");
+        picked[0] = file;
+        Hands.run(() -> ((Button) stage.getScene().lookup("#card-print")).fire());
+        Hands.waitFor("the card", () -> session.busyProperty().get().isEmpty());
+        try (var pdf = org.apache.pdfbox.Loader.loadPDF(file.toFile())) {
+            String text = new org.apache.pdfbox.text.PDFTextStripper().getText(pdf).replace("\n", " ");
+            assertThat(text).contains("37 thou to").contains("extinguisher").contains("Proved by").contains("lambda")
+                    .contains("What the next drive should show");
+        }
+        picked[0] = Path.of("/proc/card.pdf");
+        Hands.run(() -> ((Button) stage.getScene().lookup("#card-print")).fire());
+        Hands.waitFor("the complaint", () -> !session.problemProperty().get().isEmpty());
+        assertThat(problem()).startsWith("card.pdf: found a place that cannot be written");
+        Hands.run(() -> session.dismissProblem());
+    }
+
+    @Test
+    public void keptDriveGoesOffTheListAndComesBack() throws IOException {
+        Path folder = folder();
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("monday.csv");
+        Files.writeString(sheet, Samples.sheet());
+        // The same bytes would be the same drive.
+        Files.writeString(log, "# monday\n" + Samples.log());
+        Hands.run(() -> session.open(sheet, log));
+        Hands.waitFor("the list", () -> kept("monday.csv"));
+        backToTheDemo();
+        hands.click("open");
+        Hands.run(() -> {
+            var list = (javafx.scene.control.ListView<?>) stage.getScene().lookup("#open-kept");
+            list.getSelectionModel().select(session.keptProperty().get().stream().map(e -> e.name()).toList()
+                    .indexOf("monday.csv"));
+        });
+        hands.click("kept-off");
+        Hands.waitFor("off the list", () -> !kept("monday.csv"));
+        hands.click("kept-undo");
+        Hands.waitFor("on the list again", () -> kept("monday.csv"));
+        Hands.run(() -> window.showOpen(false));
+    }
+
+    private boolean kept(String name) {
+        return session.keptProperty().get().stream().anyMatch(e -> e.name().equals(name));
     }
 
     @Test

@@ -1,0 +1,248 @@
+package nariz.app.view;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import nariz.advice.Candidate;
+import nariz.advice.Orifice;
+import nariz.app.session.Session;
+import nariz.app.session.Stop;
+import nariz.build.Kit;
+import nariz.build.PartChange;
+import nariz.store.Workbook;
+
+/**
+ * Trying parts: one ladder a part, those of the shown stop first. Plane, trace and effect follow while a size is
+ * dragged; what is tried can be kept as a plan.
+ */
+final class TryPanel extends ScrollPane {
+    private final Session session;
+    private final VBox content = new VBox(6);
+    private final VBox rows = new VBox(6);
+    private final VBox plans = new VBox(4);
+    private final List<Rung> rungs = new ArrayList<>();
+    private final Label verdict = new Label();
+    private boolean loading;
+
+    /** One part with its ladder. */
+    private record Rung(Candidate part, Slider slider, Label size, Label area) {
+        double chosen() {
+            return part.sizes().get(Math.clamp(Math.round(slider.getValue()), 0, part.sizes().size() - 1));
+        }
+    }
+
+    TryPanel(Session session) {
+        this.session = session;
+        getStyleClass().add("work-card");
+        setId("try-panel");
+        setFitToWidth(true);
+        setHbarPolicy(ScrollBarPolicy.NEVER);
+        setAccessibleText("Parts to try");
+        content.getStyleClass().add("work-card-content");
+        Label title = styled("Try parts", "card-heading");
+        Label hint = styled("Drag a size along its ladder: plane, trace and effect follow. Nothing is advice here but "
+                + "the work card.", "small");
+        verdict.setId("try-verdict");
+        verdict.setWrapText(true);
+        verdict.getStyleClass().add("card-line");
+        TextField name = new TextField();
+        name.setId("plan-name");
+        name.setPromptText("Name of the plan");
+        name.setAccessibleText("Name of the plan");
+        HBox.setHgrow(name, Priority.ALWAYS);
+        Button keep = MainWindow.button("Keep as plan", "plan-keep", "Keep the parts tried, to come back to",
+                () -> keep(name));
+        keep.setMinWidth(Region.USE_PREF_SIZE);
+        name.setOnAction(e -> keep(name));
+        Button none = MainWindow.button("Back to today's parts", "try-none", "Put every size back as it is fitted",
+                () -> set(List.of()));
+        none.disableProperty().bind(javafx.beans.binding.Bindings.createBooleanBinding(() -> session.triedProperty()
+                .get().isEmpty(), session.triedProperty()));
+        HBox line = new HBox(6, name, keep);
+        line.setAlignment(Pos.CENTER_LEFT);
+        content.getChildren().addAll(title, hint, verdict, rows, none, line, plans);
+        setContent(content);
+        session.driveProperty().addListener((o, was, is) -> load());
+        session.stopProperty().addListener((o, was, is) -> load());
+        session.triedProperty().addListener((o, was, is) -> show(is));
+        session.effectProperty().addListener((o, was, is) -> say());
+        session.plansProperty().addListener((o, was, is) -> list(is));
+        load();
+    }
+
+    private void keep(TextField name) {
+        String n = name.getText() == null || name.getText().isBlank() ? "plan "
+                + (session.plansProperty().get().size() + 1) : name.getText().strip();
+        session.keepPlan(n);
+        name.clear();
+    }
+
+    private void set(List<PartChange> changes) {
+        List<PartChange> before = session.triedProperty().get();
+        session.tryParts(changes);
+        session.triedFrom(before);
+    }
+
+    private void load() {
+        rows.getChildren().clear();
+        rungs.clear();
+        Session.Drive d = session.driveProperty().get();
+        if (d == null || !d.analysis().estimated()) {
+            rows.getChildren().add(styled(d == null ? "Open a drive first."
+                    : "Too little steady running to try parts on.", "card-line"));
+            say();
+            return;
+        }
+        Stop stop = session.stopProperty().get();
+        List<Candidate> all = Candidate.of(d.sheet(), Kit.NONE);
+        List<Candidate> mine = all.stream().filter(c -> Stop.of(c.circuit()) == stop).toList();
+        List<Candidate> rest = all.stream().filter(c -> Stop.of(c.circuit()) != stop).toList();
+        if (!mine.isEmpty()) {
+            rows.getChildren().add(styled(stop.label(), "card-subheading"));
+        }
+        mine.forEach(c -> rows.getChildren().add(row(c)));
+        rows.getChildren().add(styled(mine.isEmpty() ? "Parts" : "Others", "card-subheading"));
+        rest.forEach(c -> rows.getChildren().add(row(c)));
+        show(session.triedProperty().get());
+        say();
+    }
+
+    private Node row(Candidate c) {
+        Slider slider = new Slider(0, c.sizes().size() - 1.0, c.fittedAt());
+        slider.setId("try-" + c.side().key() + "-" + c.part().key());
+        slider.setMajorTickUnit(1);
+        slider.setMinorTickCount(0);
+        slider.setSnapToTicks(true);
+        slider.setBlockIncrement(1);
+        slider.setAccessibleText(c.side().key() + " " + c.part().label());
+        Label size = styled("", "try-size");
+        size.setMinWidth(Region.USE_PREF_SIZE);
+        Label area = styled("", "small");
+        Rung r = new Rung(c, slider, size, area);
+        rungs.add(r);
+        List<List<PartChange>> before = new ArrayList<>();
+        slider.valueProperty().addListener((o, was, is) -> {
+            if (!loading && Math.round(was.doubleValue()) != Math.round(is.doubleValue())) {
+                session.tryParts(chosen());
+            }
+        });
+        slider.valueChangingProperty().addListener((o, was, is) -> {
+            if (Boolean.TRUE.equals(is)) {
+                before.add(session.triedProperty().get());
+            } else if (!before.isEmpty()) {
+                session.triedFrom(before.removeFirst());
+                before.clear();
+            }
+        });
+        Label name = styled(c.side().key() + " " + c.part().label(), "card-line");
+        name.setMinWidth(0);
+        HBox.setHgrow(name, Priority.ALWAYS);
+        name.setMaxWidth(Double.MAX_VALUE);
+        return new VBox(0, new HBox(6, name, size), slider, area);
+    }
+
+    private List<PartChange> chosen() {
+        return rungs.stream().filter(r -> r.chosen() != r.part().fitted()).map(r -> r.part().to(r.chosen())).toList();
+    }
+
+    /** Brings the sliders to what is tried, also when undo or a plan set it. */
+    private void show(List<PartChange> tried) {
+        loading = true;
+        for (Rung r : rungs) {
+            double to = tried.stream().filter(c -> c.part() == r.part().part() && c.side() == r.part().side())
+                    .mapToDouble(PartChange::to).findFirst().orElse(r.part().fitted());
+            int at = r.part().sizes().indexOf(to);
+            if (at >= 0 && Math.round(r.slider().getValue()) != at) {
+                r.slider().setValue(at);
+            }
+            boolean moved = to != r.part().fitted();
+            r.size().setText(moved ? r.part().part().text(r.part().fitted()) + " → " + r.part().part().text(to)
+                    : r.part().part().text(to));
+            Optional<Orifice> hole = moved ? Orifice.of(session.driveProperty().get().sheet(), r.part().to(to))
+                    : Optional.empty();
+            r.area().setText(hole.map(Orifice::text).orElse(""));
+            r.area().setManaged(!r.area().getText().isEmpty());
+        }
+        loading = false;
+    }
+
+    /** The verdict on what is tried: what gets better and what worse, in the tolerances' terms. */
+    private void say() {
+        Session.Drive d = session.driveProperty().get();
+        var e = session.effectProperty().get();
+        if (d == null || e == null || !e.tried()) {
+            verdict.setText(d != null && e != null && e.changed()
+                    ? "The pictures show what the advised change would do."
+                    : "The pictures show today's parts.");
+            return;
+        }
+        List<String> better = new ArrayList<>();
+        List<String> worse = new ArrayList<>();
+        int off = 0;
+        for (var r : e.regimes()) {
+            double was = r.before().rms();
+            double is = r.after().rms();
+            if (is > r.before().regime().tolerance()) {
+                off++;
+            }
+            if (Math.round(100 * is) != Math.round(100 * was)) {
+                (is < was ? better : worse).add(String.format(Locale.ROOT, "%s %.0f → %.0f %%",
+                        r.before().regime().label(), 100 * was, 100 * is));
+            }
+        }
+        StringBuilder s = new StringBuilder();
+        if (!better.isEmpty()) {
+            s.append("Nearer to target: ").append(String.join(", ", better)).append(". ");
+        }
+        if (!worse.isEmpty()) {
+            s.append("Further off: ").append(String.join(", ", worse)).append(". ");
+        }
+        if (better.isEmpty() && worse.isEmpty()) {
+            s.append("Changes nothing this drive can show. ");
+        }
+        s.append(off == 0 ? "Everything read would be within tolerance." : off + " of " + e.regimes().size()
+                + " ways of running would be out of tolerance.");
+        verdict.setText(s.toString());
+    }
+
+    private void list(List<Workbook.PartPlan> all) {
+        plans.getChildren().clear();
+        if (!all.isEmpty()) {
+            plans.getChildren().add(styled("Plans", "card-subheading"));
+        }
+        for (Workbook.PartPlan p : all) {
+            Label what = styled(p.name() + ": " + String.join("; ", p.changes().stream().map(PartChange::text)
+                    .toList()),
+                    "card-line");
+            HBox.setHgrow(what, Priority.ALWAYS);
+            what.setMaxWidth(Double.MAX_VALUE);
+            Button show = MainWindow.button("Try", "plan-try", "Try the parts of this plan", () -> set(p.changes()));
+            Button away = MainWindow.button("Drop", "plan-drop", "Take the plan off; Undo brings it back",
+                    () -> session.removePlan(p));
+            show.setAccessibleText("Try " + p.name());
+            away.setAccessibleText("Drop " + p.name());
+            show.setMinWidth(Region.USE_PREF_SIZE);
+            away.setMinWidth(Region.USE_PREF_SIZE);
+            plans.getChildren().add(new HBox(6, what, show, away));
+        }
+    }
+
+    private static Label styled(String text, String style) {
+        Label l = new Label(text);
+        l.getStyleClass().add(style);
+        l.setWrapText(true);
+        return l;
+    }
+}

@@ -1,0 +1,73 @@
+package nariz.advice;
+
+import java.util.Locale;
+import java.util.Optional;
+import nariz.build.BuildSheet;
+import nariz.build.Part;
+import nariz.build.PartChange;
+import nariz.units.Dimension;
+import nariz.units.Units;
+
+/**
+ * Arithmetic of round holes: area pi d²/4, and for holes that feed the same stream the sum of their areas with the one
+ * diameter that has it. Flow goes with area at the same depression; discharge coefficients of like parts cancel.
+ *
+ * @param fromM diameter today, m
+ * @param toM diameter then, m
+ * @param besideM diameter of the hole that feeds the same stream at full load, m; 0 for none
+ */
+public record Orifice(double fromM, double toM, double besideM) {
+    /**
+     * The holes of a change.
+     *
+     * @param sheet today's parts
+     * @param c change
+     * @return its arithmetic, or empty when the part is no hole
+     */
+    public static Optional<Orifice> of(BuildSheet sheet, PartChange c) {
+        boolean rod = c.part() == Part.METERING_ROD;
+        boolean hole = c.part().dimension() == Dimension.LENGTH && !rod && c.part() != Part.FLOAT_LEVEL;
+        if (!hole) {
+            return Optional.empty();
+        }
+        var b = sheet.carburetor().barrels(c.side());
+        boolean enriched = b.powerValvePa() > 0 && !b.hasRods();
+        double beside = !enriched ? 0 : c.part() == Part.MAIN_JET ? b.powerChannelM()
+                : c.part() == Part.POWER_CHANNEL_RESTRICTION ? b.mainJetM() : 0;
+        return Optional.of(new Orifice(c.from() * c.part().si(), c.to() * c.part().si(), beside));
+    }
+
+    /**
+     * Area of a hole.
+     *
+     * @param diameterM diameter, m
+     * @return m²
+     */
+    public static double area(double diameterM) {
+        return 0.25 * Math.PI * diameterM * diameterM;
+    }
+
+    /** {@return change of the hole's own area, share; 0.1 = a tenth more} */
+    public double gain() {
+        return area(toM) / area(fromM) - 1.0;
+    }
+
+    /** {@return change of the area of both holes together, share; the same as {@link #gain} without a second one} */
+    public double gainTogether() {
+        return (area(toM) + area(besideM)) / (area(fromM) + area(besideM)) - 1.0;
+    }
+
+    /** {@return diameter of the one hole with the area of both, after the change, m} */
+    public double equivalentM() {
+        return Math.hypot(toM, besideM);
+    }
+
+    /** {@return one line for people} */
+    public String text() {
+        String own = String.format(Locale.ROOT, "area %.3f → %.3f mm², %+.1f %%", 1e6 * area(fromM), 1e6 * area(toM),
+                100 * gain());
+        return besideM <= 0 ? own : own + String.format(Locale.ROOT,
+                "; jet and channel together %+.1f %%, as one jet of "
+                + "%.1f thou", 100 * gainTogether(), equivalentM() / Units.THOU);
+    }
+}

@@ -1,0 +1,155 @@
+package nariz.log;
+
+import java.util.Arrays;
+
+/**
+ * Least and greatest of any stretch of a series in a time that hardly depends on its length.
+ *
+ * <p>Level k holds least and greatest of blocks of 16^k samples; a stretch is covered by at most 30 blocks a level.
+ * Missing samples (NaN) are passed over. Costs an eighth of the series' memory beside it. Immutable; the series is
+ * shared with the caller, who must not change it.
+ */
+public final class Pyramid {
+    /** Samples in a block of the lowest level, and blocks of one level in a block of the next. */
+    public static final int BLOCK = 16;
+    private static final int SHIFT = 4;
+
+    private final float[] series;
+    private final float[][] least;
+    private final float[][] greatest;
+
+    /**
+     * Builds the levels.
+     *
+     * @param series samples; shared, not copied
+     */
+    public Pyramid(float[] series) {
+        this.series = series;
+        int levels = 0;
+        for (int n = series.length; n > BLOCK; n = (n + BLOCK - 1) >> SHIFT) {
+            levels++;
+        }
+        least = new float[levels][];
+        greatest = new float[levels][];
+        float[] low = series;
+        float[] high = series;
+        for (int k = 0; k < levels; k++) {
+            int n = (low.length + BLOCK - 1) >> SHIFT;
+            least[k] = new float[n];
+            greatest[k] = new float[n];
+            for (int b = 0; b < n; b++) {
+                float lo = Float.POSITIVE_INFINITY;
+                float hi = Float.NEGATIVE_INFINITY;
+                int end = Math.min(low.length, (b + 1) << SHIFT);
+                for (int i = b << SHIFT; i < end; i++) {
+                    // NaN loses both comparisons.
+                    lo = low[i] < lo ? low[i] : lo;
+                    hi = high[i] > hi ? high[i] : hi;
+                }
+                least[k][b] = lo;
+                greatest[k][b] = hi;
+            }
+            low = least[k];
+            high = greatest[k];
+        }
+    }
+
+    /** {@return number of samples} */
+    public int size() {
+        return series.length;
+    }
+
+    /**
+     * One sample.
+     *
+     * @param i index
+     * @return value, NaN where missing
+     */
+    public float at(int i) {
+        return series[i];
+    }
+
+    /**
+     * Least and greatest of a stretch.
+     *
+     * @param startInclusive first sample
+     * @param endExclusive one past the last; clamped to the series
+     * @param out receives least and greatest, NaN twice where there is none
+     */
+    public void range(int startInclusive, int endExclusive, float[] out) {
+        float lo = Float.POSITIVE_INFINITY;
+        float hi = Float.NEGATIVE_INFINITY;
+        int from = Math.max(0, startInclusive);
+        int to = Math.min(series.length, endExclusive);
+        float[] low = series;
+        float[] high = series;
+        int level = 0;
+        while (from < to) {
+            int whole = (from + BLOCK - 1) & -BLOCK;
+            int last = to & -BLOCK;
+            boolean up = level < least.length && whole < last;
+            int end = up ? whole : to;
+            for (int i = from; i < end; i++) {
+                lo = low[i] < lo ? low[i] : lo;
+                hi = high[i] > hi ? high[i] : hi;
+            }
+            if (!up) {
+                break;
+            }
+            for (int i = last; i < to; i++) {
+                lo = low[i] < lo ? low[i] : lo;
+                hi = high[i] > hi ? high[i] : hi;
+            }
+            from = whole >> SHIFT;
+            to = last >> SHIFT;
+            low = least[level];
+            high = greatest[level];
+            level++;
+        }
+        if (lo > hi) {
+            Arrays.fill(out, 0, 2, Float.NaN);
+        } else {
+            out[0] = lo;
+            out[1] = hi;
+        }
+    }
+
+    /**
+     * Statistics of a stretch.
+     *
+     * @param count readings, without missing ones
+     * @param mean their mean
+     * @param sd standard deviation, divisor n - 1; 0 for one reading
+     * @param low least
+     * @param high greatest
+     */
+    public record Statistics(int count, double mean, double sd, double low, double high) {
+    }
+
+    /**
+     * Statistics of a stretch, from every sample.
+     *
+     * @param startInclusive first sample
+     * @param endExclusive one past the last
+     * @return count 0 and NaN where there is no reading
+     */
+    public Statistics statistics(int startInclusive, int endExclusive) {
+        int n = 0;
+        double mean = 0;
+        double square = 0;
+        // Welford's recurrence: no cancellation on rpm in the thousands.
+        for (int i = Math.max(0, startInclusive); i < Math.min(series.length, endExclusive); i++) {
+            double v = series[i];
+            if (!Double.isNaN(v)) {
+                n++;
+                double d = v - mean;
+                mean += d / n;
+                square += d * (v - mean);
+            }
+        }
+        float[] range = new float[2];
+        range(startInclusive, endExclusive, range);
+        return n == 0 ? new Statistics(0, Double.NaN, Double.NaN, Double.NaN, Double.NaN)
+                : new Statistics(n, mean, n > 1 ? Math.sqrt(square / (n - 1)) : 0.0, range[0], range[1]);
+    }
+}
