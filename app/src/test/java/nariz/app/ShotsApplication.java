@@ -70,9 +70,15 @@ public final class ShotsApplication extends Application {
             window.setNight(true);
             ((TraceView) scene.lookup("#trace")).view(440, 520);
         }));
+        todo.add(new Shot("find", () -> {
+            window.setNight(false);
+            ((ToggleButton) scene.lookup("#show-stream")).fire();
+            scene.lookup("#find").requestFocus();
+        }));
         todo.add(new Shot("power", () -> {
             window.setNight(false);
             session.tryParts(List.of());
+            scene.lookup("#scrubber").requestFocus();
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             ((ToggleButton) scene.lookup("#show-card")).fire();
             session.goTo(Stop.POWER);

@@ -23,6 +23,9 @@ public final class FuelStream extends Picture {
     private static final List<Circuit> SHOWN = List.of(Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.POWER,
             Circuit.PUMP, Circuit.SECONDARY_IDLE, Circuit.SECONDARY_MAIN);
     private static final double THICKEST = 84;
+    private static final double THINNEST = 24;
+    /** Under this width of a branch the interval is left out of its words. */
+    private static final double NARROW = 190;
     /** Height of the words above a branch, px. */
     private static final double LABEL = 20;
     /** Where the level part of a branch begins and ends between bowl and bore. */
@@ -84,11 +87,16 @@ public final class FuelStream extends Picture {
         private final double top = 36;
         private final double bottom;
         private final double middle;
+        private final double thickest;
+        private final double label;
 
         Geometry(double w, double h) {
             boreLeft = w - 124;
             bottom = h - 10;
             middle = 0.5 * (top + bottom);
+            // Because in a small window every branch must still have its place.
+            thickest = Math.clamp(bottom - top - SHOWN.size() * LABEL, THINNEST, THICKEST);
+            label = Math.min(LABEL, (bottom - top - thickest) / SHOWN.size());
         }
     }
 
@@ -142,19 +150,19 @@ public final class FuelStream extends Picture {
     }
 
     private void branches(GraphicsContext g, Palette p, Geometry geo, Session.Drive d, double[] phi, double total) {
-        double out = geo.middle - THICKEST / 2 + 14;
-        double in = geo.middle - THICKEST / 2;
-        double slack = Math.max(0, (geo.bottom - geo.top - THICKEST) / SHOWN.size() - LABEL);
+        double out = geo.middle - geo.thickest / 2 + 14;
+        double in = geo.middle - geo.thickest / 2;
+        double slack = Math.max(0, (geo.bottom - geo.top - geo.thickest) / SHOWN.size() - geo.label);
         double at = geo.top;
         for (int i = 0; i < SHOWN.size(); i++) {
             Circuit c = SHOWN.get(i);
             double share = total > 0 ? phi[c.ordinal()] / total : 0;
-            double thick = share * THICKEST;
-            double y = at + LABEL + thick / 2;
+            double thick = share * geo.thickest;
+            double y = at + geo.label + thick / 2;
             Stop stop = Stop.of(c);
             boolean selected = stop == session.stopProperty().get();
-            hits.add(new Hit(at, at + LABEL + thick + slack, stop));
-            at += LABEL + thick + slack;
+            hits.add(new Hit(at, at + geo.label + thick + slack, stop));
+            at += geo.label + thick + slack;
             CircuitFinding f = d.analysis().advice().finding(c);
             ribbon(g, p, geo, out + thick / 2, y, in + thick / 2, thick, color(p, f), selected);
             out += thick;
@@ -201,29 +209,32 @@ public final class FuelStream extends Picture {
     private static void label(GraphicsContext g, Palette p, Geometry geo, CircuitFinding f, double share, double y,
             boolean selected) {
         double x = geo.bowlRight + BEGIN * (geo.boreLeft - geo.bowlRight) + 4;
-        double up = y - Math.max(share * THICKEST / 2, 1) - 9;
-        String name = f.circuit().label();
+        double up = y - Math.max(share * geo.thickest / 2, 1) - 9;
+        double right = geo.bowlRight + END * (geo.boreLeft - geo.bowlRight) - 4;
+        boolean narrow = right - x < NARROW;
+        String name = narrow ? f.circuit().label().replace("secondary", "sec.") : f.circuit().label();
         String percent = share < 0.005 ? name : String.format(Locale.ROOT, "%s  %.0f %%", name, 100 * share);
         if (selected) {
             strong(g, percent, x, up, 12.5, p.accent(), TextAlignment.LEFT);
         } else {
             text(g, percent, x, up, 12.5, share > 0.005 ? p.ink() : p.faint(), TextAlignment.LEFT);
         }
-        double right = geo.bowlRight + END * (geo.boreLeft - geo.bowlRight) - 4;
         if (f.status() == Status.NOT_READ || Double.isNaN(f.error())) {
             text(g, "not read", right, up, 12, p.faint(), TextAlignment.RIGHT);
             return;
         }
-        mark(g, p, f, right, up);
+        mark(g, p, f, right, up, narrow);
     }
 
     /** Error against target: a triangle up for lean, down for rich, a dot for fine; the whisker is the interval. */
-    private static void mark(GraphicsContext g, Palette p, CircuitFinding f, double right, double y) {
+    private static void mark(GraphicsContext g, Palette p, CircuitFinding f, double right, double y,
+            boolean narrow) {
         double e = f.error();
         Color c = p.of(e);
         double half = 0.5 * (f.high() - f.low()) / Math.max(f.correction(), 0.1);
-        String s = Math.abs(e) < 0.025 ? "on target" : words(e);
-        String interval = String.format(Locale.ROOT, " ±%.0f", 100 * half);
+        String s = Math.abs(e) >= 0.025 ? narrow ? Math.round(Math.abs(e) * 100) + " %" : words(e)
+                : narrow ? "fine" : "on target";
+        String interval = narrow ? "" : String.format(Locale.ROOT, " ±%.0f", 100 * half);
         strong(g, s + interval, right, y, 12, c, TextAlignment.RIGHT);
         double x = right - 10 - width(s + interval, 12);
         if (Math.abs(e) < 0.025) {

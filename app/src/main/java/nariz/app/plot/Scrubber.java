@@ -57,7 +57,6 @@ public final class Scrubber extends Picture {
         });
         setOnKeyPressed(this::key);
         setMinHeight(120);
-        setPrefHeight(164);
     }
 
     private void seek(double x) {

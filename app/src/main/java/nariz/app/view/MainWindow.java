@@ -2,9 +2,12 @@ package nariz.app.view;
 
 import java.io.File;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
@@ -12,6 +15,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.ProgressIndicator;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.Clipboard;
 import javafx.scene.input.DragEvent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -28,20 +32,32 @@ import nariz.app.plot.Picture;
 import nariz.app.plot.Plane;
 import nariz.app.plot.Scrubber;
 import nariz.app.plot.TraceView;
+import nariz.advice.Candidate;
+import nariz.app.session.Glossary;
+import nariz.app.session.Library;
 import nariz.app.session.MixtureUnit;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.theme.Fonts;
 import nariz.app.theme.Palette;
+import nariz.build.Kit;
+import nariz.store.Workbook;
 
 /** The window: circuit path on top, the shown stop in the middle, the log along the bottom. */
 public final class MainWindow extends StackPane {
+    private static final double USUAL_PX = 14;
+
     private final Session session;
     private final List<Picture> pictures;
     private final OpenPanel openPanel;
+    private final Find find;
     private final Choice picture;
     private final Choice side;
+    private final String fonts;
+    private double textPx = USUAL_PX;
     private boolean night;
+    /** Set while the letter that led into a text field would be typed into it. */
+    private boolean swallow;
 
     /**
      * Puts the window together.
@@ -91,22 +107,109 @@ public final class MainWindow extends StackPane {
         HBox middle = new HBox(10, left, right);
         middle.getStyleClass().add("middle");
 
+        find = new Find(this::things, scrubber::requestFocus);
         BorderPane page = new BorderPane(middle);
         page.setTop(new VBox(topBar(), message(), new CircuitPath(session)));
         VBox bottom = new VBox(4, new LogBar(session), scrubber);
         bottom.getStyleClass().add("bottom");
+        scrubber.prefHeightProperty().bind(javafx.beans.binding.Bindings.createDoubleBinding(() -> Math.clamp(
+                0.34 * getHeight() - 108, 124, 220), heightProperty()));
         page.setBottom(bottom);
         ColumnsPanel columns = new ColumnsPanel(session);
         columns.setMaxSize(990, Region.USE_PREF_SIZE);
-        getChildren().addAll(page, openPanel, columns);
+        StackPane.setAlignment(find.list(), Pos.TOP_RIGHT);
+        StackPane.setMargin(find.list(), new Insets(46, 150, 0, 0));
+        getChildren().addAll(page, openPanel, columns, find.list());
         session.questionProperty().addListener((o, was, is) -> showOpen(false));
         getStyleClass().addAll("nariz", "day");
         // By name read from the file: the style sheet need not know what the shipped face is called.
-        setStyle("-fx-font-family: '" + Fonts.load() + "';");
+        fonts = "-fx-font-family: '" + Fonts.load() + "';";
+        setStyle(fonts);
         addEventFilter(KeyEvent.KEY_PRESSED, this::shortcut);
+        addEventFilter(KeyEvent.KEY_TYPED, e -> {
+            if (swallow) {
+                e.consume();
+            }
+        });
+        addEventFilter(KeyEvent.KEY_RELEASED, e -> swallow = false);
         session.driveProperty().addListener((o, was, is) -> scrubber.requestFocus());
         setOnDragOver(this::dragOver);
         setOnDragDropped(this::dropped);
+    }
+
+    /** Everything the one field finds, in the order of work. */
+    private List<Find.Thing> things() {
+        List<Find.Thing> out = new ArrayList<>();
+        Session.Drive d = session.driveProperty().get();
+        if (d != null) {
+            for (Stop s : Stop.values()) {
+                out.add(new Find.Thing("Go to " + s.label(), Integer.toString(s.ordinal() + 1), () -> session.goTo(s)));
+            }
+        }
+        out.add(new Find.Thing("Open a drive", "O", () -> showOpen(true)));
+        out.add(new Find.Thing("Demo drive", "D", session::openDemo));
+        out.add(new Find.Thing("Paste rows as a log", "Ctrl+V", () -> paste(Clipboard.getSystemClipboard()
+                .getString())));
+        out.add(new Find.Thing("AFR or lambda", "U", this::otherUnit));
+        out.add(new Find.Thing("Night or day colours", "T", () -> setNight(!night)));
+        out.add(new Find.Thing("Larger text", "Ctrl+Plus", () -> textSize(textPx + 1)));
+        out.add(new Find.Thing("Smaller text", "Ctrl+Minus", () -> textSize(textPx - 1)));
+        out.add(new Find.Thing("Stream and plane, or trace", "V", picture::next));
+        out.add(new Find.Thing("Work card, or try parts", "K", side::next));
+        out.add(new Find.Thing("Work card on paper", "Ctrl+P", () -> ((WorkCardPanel) lookup("#work-card")).print()));
+        out.add(new Find.Thing("Note on this moment", "M", () -> lookup("#note").requestFocus()));
+        out.add(new Find.Thing("Begin a stretch at the cursor, end it", "B, E", () -> lookup("#scrubber")
+                .requestFocus()));
+        out.add(new Find.Thing("Take the selected stretch out, or count it again", "X", () -> lookup("#scrubber")
+                .requestFocus()));
+        out.add(new Find.Thing("Next and previous mark of the plane", "N, P", () -> lookup("#plane").requestFocus()));
+        out.add(new Find.Thing("Zoom and pan the trace, show all", "+ − PgUp PgDn 0", () -> {
+            picture.show(1);
+            lookup("#trace").requestFocus();
+        }));
+        session.historyProperty().get().stream().limit(1).forEach(t -> out.add(new Find.Thing("Undo: " + t, "Ctrl+Z",
+                session::undo)));
+        if (d != null && d.analysis().estimated()) {
+            for (Candidate c : Candidate.of(d.sheet(), Kit.NONE)) {
+                out.add(new Find.Thing("Try " + c.side().key() + " " + c.part().label() + ", now "
+                        + c.part().text(c.fitted()), "", () -> {
+                            session.goTo(Stop.of(c.circuit()));
+                            side.show(1);
+                            lookup("#try-" + c.side().key() + "-" + c.part().key()).requestFocus();
+                        }));
+            }
+        }
+        for (Workbook.Note n : session.notesProperty().get()) {
+            out.add(new Find.Thing("Note: " + n.text(), "", () -> n.atS().ifPresent(t -> session.moveCursor(
+                    session.driveProperty().get().log().indexAt(t)))));
+        }
+        for (Workbook.PartPlan p : session.plansProperty().get()) {
+            out.add(new Find.Thing("Plan: " + p.name(), "", () -> {
+                side.show(1);
+                session.tryParts(p.changes());
+            }));
+        }
+        // The line is the answer: choosing it only closes the list.
+        Glossary.WORDS.forEach(w -> out.add(new Find.Thing(w, "word", () -> { })));
+        for (Library.Entry e : session.keptProperty().get()) {
+            out.add(new Find.Thing("Open " + e.vehicle() + ", " + e.name(), "", () -> session.openKept(e.run())));
+        }
+        return out;
+    }
+
+    private void otherUnit() {
+        session.unitProperty().set(session.unitProperty().get() == MixtureUnit.AFR ? MixtureUnit.LAMBDA
+                : MixtureUnit.AFR);
+    }
+
+    /**
+     * Sets the size of text in controls; pictures keep theirs, since their places are made for it.
+     *
+     * @param px size of running text, 12 to 22
+     */
+    public void textSize(double px) {
+        textPx = Math.clamp(px, 12, 22);
+        setStyle(fonts + "-fx-font-size: " + textPx + "px;");
     }
 
     /** Which channels the trace shows. */
@@ -122,7 +225,7 @@ public final class MainWindow extends StackPane {
                     item.setOnAction(e -> trace.strip(s.key(), item.isSelected()));
                     return item;
                 }).toList()));
-        HBox.setMargin(menu, new javafx.geometry.Insets(0, 0, 0, 10));
+        HBox.setMargin(menu, new Insets(0, 0, 0, 10));
         return menu;
     }
 
@@ -148,7 +251,7 @@ public final class MainWindow extends StackPane {
         theme.setAccessibleText("Dark colours");
         theme.setTooltip(new Tooltip("Dark colours (T)"));
         theme.setOnAction(e -> setNight(theme.isSelected()));
-        HBox bar = new HBox(10, name, car, space, busy(session.busyProperty()), demo, open, unit, theme);
+        HBox bar = new HBox(10, name, car, space, busy(session.busyProperty()), find.field(), demo, open, unit, theme);
         bar.setAlignment(Pos.CENTER_LEFT);
         bar.getStyleClass().add("top-bar");
         return bar;
@@ -233,10 +336,14 @@ public final class MainWindow extends StackPane {
             session.undo();
         } else if (e.getCode() == KeyCode.O) {
             showOpen(true);
+        } else if (e.getCode() == KeyCode.PLUS || e.getCode() == KeyCode.EQUALS || e.getCode() == KeyCode.ADD) {
+            textSize(textPx + 1);
+        } else if (e.getCode() == KeyCode.MINUS || e.getCode() == KeyCode.SUBTRACT) {
+            textSize(textPx - 1);
         } else if (e.getCode() == KeyCode.P) {
             ((WorkCardPanel) lookup("#work-card")).print();
         } else if (e.getCode() == KeyCode.V) {
-            paste(javafx.scene.input.Clipboard.getSystemClipboard().getString());
+            paste(Clipboard.getSystemClipboard().getString());
         } else {
             return;
         }
@@ -282,14 +389,15 @@ public final class MainWindow extends StackPane {
         } else if (e.getCode() == KeyCode.D) {
             session.openDemo();
         } else if (e.getCode() == KeyCode.U) {
-            session.unitProperty().set(session.unitProperty().get() == MixtureUnit.AFR ? MixtureUnit.LAMBDA
-                    : MixtureUnit.AFR);
+            otherUnit();
+        } else if (e.getCode() == KeyCode.F) {
+            enter(find.field());
         } else if (e.getCode() == KeyCode.V) {
             picture.next();
         } else if (e.getCode() == KeyCode.K) {
             side.next();
         } else if (e.getCode() == KeyCode.M) {
-            lookup("#note").requestFocus();
+            enter(lookup("#note"));
         } else if (e.getCode() == KeyCode.T) {
             setNight(!night);
         } else if (e.getCode().isDigitKey() && e.getCode() != KeyCode.DIGIT0) {
@@ -301,6 +409,11 @@ public final class MainWindow extends StackPane {
             return;
         }
         e.consume();
+    }
+
+    private void enter(Node field) {
+        swallow = true;
+        field.requestFocus();
     }
 
     private void dragOver(DragEvent e) {

@@ -21,6 +21,9 @@ final class VerdictPanel extends VBox {
         sentence.setWrapText(true);
         confidence.getStyleClass().add("verdict-confidence");
         confidence.setWrapText(true);
+        // Because a small window would rather cut the sentence than shrink a picture.
+        sentence.setMinHeight(USE_PREF_SIZE);
+        confidence.setMinHeight(USE_PREF_SIZE);
         getChildren().addAll(sentence, confidence);
         session.driveProperty().addListener((o, was, is) -> refresh());
         session.stopProperty().addListener((o, was, is) -> refresh());

@@ -407,6 +407,7 @@ public class WindowTest {
         hands.click("scrubber", 0.5, 0.4);
         int at = session.cursorProperty().get();
         hands.press(KeyCode.M);
+        assertThat(Hands.onInterface(() -> ((TextField) stage.getScene().lookup("#note")).getText())).isEmpty();
         Hands.run(() -> ((TextField) stage.getScene().lookup("#note")).setText("coughs here"));
         hands.press(KeyCode.ENTER);
         Hands.waitFor("the note", () -> !session.notesProperty().get().isEmpty());
@@ -525,6 +526,41 @@ public class WindowTest {
         hands.click("kept-undo");
         Hands.waitFor("on the list again", () -> kept("monday.csv"));
         Hands.run(() -> window.showOpen(false));
+    }
+
+    @Test
+    public void oneFieldFindsStopsPartsActionsAndShowsTheKeys() {
+        hands.click("scrubber", 0.5, 0.4);
+        hands.press(KeyCode.F);
+        var list = (javafx.scene.control.ListView<?>) stage.getScene().lookup("#find-list");
+        assertThat(list.isVisible()).isTrue();
+        assertThat(Hands.onInterface(() -> ((TextField) stage.getScene().lookup("#find")).getText())).isEmpty();
+        assertThat(list.getItems().stream().map(Object::toString).toList()).anyMatch(s -> s.contains("keys=Ctrl+P"));
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("secondary go"));
+        hands.press(KeyCode.ENTER);
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.SECONDARY);
+        assertThat(list.isVisible()).isFalse();
+        hands.press(KeyCode.F);
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("primary main jets"));
+        hands.press(KeyCode.ENTER);
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.MAIN);
+        assertThat(Hands.onInterface(() -> stage.getScene().getFocusOwner().getId())).isEqualTo("try-primary-main-jet");
+        hands.press(KeyCode.F);
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("nowhere at all"));
+        assertThat(Hands.onInterface(() -> list.getItems().size())).isZero();
+        hands.press(KeyCode.ENTER);
+        hands.press(KeyCode.ESCAPE);
+        assertThat(list.isVisible()).isFalse();
+        hands.click("show-card");
+        Hands.run(() -> {
+            session.goTo(Stop.TRANSFER);
+            window.textSize(18);
+        });
+        double large = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getFont().getSize());
+        Hands.run(() -> window.textSize(14));
+        Hands.settle();
+        double usual = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getFont().getSize());
+        assertThat(large / usual).isEqualTo(18.0 / 14, org.assertj.core.api.Assertions.within(0.02));
     }
 
     private boolean kept(String name) {
