@@ -277,7 +277,7 @@ public final class TraceView extends Picture {
 
     /** The cursor may be moved from elsewhere: the trace comes along when it would leave the view. */
     private void follow() {
-        if (strips != null && session.driveProperty().get() != null && Double.isNaN(grabbedWhileMoved())) {
+        if (strips != null && session.driveProperty().get() != null && !moved) {
             double at = strips.timeS()[Math.min(session.cursorProperty().get(), strips.timeS().length - 1)];
             if (!inView(at)) {
                 double half = 0.5 * (toS - fromS);
@@ -285,10 +285,6 @@ public final class TraceView extends Picture {
             }
         }
         redraw();
-    }
-
-    private double grabbedWhileMoved() {
-        return moved ? grabbedX : Double.NaN;
     }
 
     /** First sample at or after a time; the last one beyond the end. */

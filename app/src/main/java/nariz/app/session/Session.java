@@ -551,9 +551,12 @@ public final class Session implements AutoCloseable {
      * @param writing writes it
      */
     public void write(String what, Path file, Writing writing) {
-        busy.set(what);
+        if (busy.get().isEmpty()) {
+            busy.set(what);
+        }
         problem.set("");
-        work.start(cancelled -> {
+        // Not on the worker that reads logs: starting there would cancel one.
+        librarian.queue(cancelled -> {
             Path beside = file.resolveSibling(file.getFileName() + ".part");
             try {
                 try (OutputStream out = Files.newOutputStream(beside)) {
@@ -562,10 +565,28 @@ public final class Session implements AutoCloseable {
                 Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
                 return file;
             } catch (IOException e) {
+                discard(beside);
                 throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a place that cannot be written ("
                         + e.getClass().getSimpleName() + ")", "Choose another folder; nothing was written.");
             }
-        }, f -> busy.set(""), this::fail);
+        }, f -> written(what), e -> {
+            written(what);
+            complain(e.getMessage());
+        });
+    }
+
+    private static void discard(Path half) {
+        try {
+            Files.deleteIfExists(half);
+        } catch (IOException e) {
+            // The place cannot be written, which is what is being said anyway.
+        }
+    }
+
+    private void written(String what) {
+        if (busy.get().equals(what)) {
+            busy.set("");
+        }
     }
 
     /**
@@ -583,7 +604,7 @@ public final class Session implements AutoCloseable {
         librarian.queue(c -> {
             change.run();
             return library.entries();
-        }, kept::set, this::fail);
+        }, kept::set, e -> complain(e.getMessage()));
     }
 
     private void onShelf(String title, Consumer<Library.Shelf> again, Consumer<Library.Shelf> back) {
@@ -603,7 +624,7 @@ public final class Session implements AutoCloseable {
                 notes.set(s.notes());
                 plans.set(s.plans());
             }
-        }, this::fail);
+        }, e -> complain(e.getMessage()));
     }
 
     /** {@return notes on the open drive} */

@@ -135,7 +135,12 @@ final class TryPanel extends ScrollPane {
         List<List<PartChange>> before = new ArrayList<>();
         slider.valueProperty().addListener((o, was, is) -> {
             if (!loading && Math.round(was.doubleValue()) != Math.round(is.doubleValue())) {
+                List<PartChange> earlier = session.triedProperty().get();
                 session.tryParts(chosen());
+                // A drag is one step, taken when the hand lets go; a key or a click is a step of its own.
+                if (!slider.isValueChanging()) {
+                    session.triedFrom(earlier);
+                }
             }
         });
         slider.valueChangingProperty().addListener((o, was, is) -> {

@@ -546,6 +546,9 @@ public class WindowTest {
         assertThat(session.stopProperty().get()).isEqualTo(Stop.MAIN);
         assertThat(Hands.onInterface(() -> stage.getScene().getFocusOwner().getId())).isEqualTo("try-primary-main-jet");
         hands.press(KeyCode.F);
+        hands.click("find-list", 0.3, 0.125);
+        assertThat(session.stopProperty().get()).as("the second row, by mouse").isEqualTo(Stop.TRANSFER);
+        hands.press(KeyCode.F);
         Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("nowhere at all"));
         assertThat(Hands.onInterface(() -> list.getItems().size())).isZero();
         hands.press(KeyCode.ENTER);
@@ -556,11 +559,49 @@ public class WindowTest {
             session.goTo(Stop.TRANSFER);
             window.textSize(18);
         });
+        Hands.settle();
         double large = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getFont().getSize());
         Hands.run(() -> window.textSize(14));
         Hands.settle();
         double usual = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getFont().getSize());
         assertThat(large / usual).isEqualTo(18.0 / 14, org.assertj.core.api.Assertions.within(0.02));
+    }
+
+    /** A few noted points and half a minute of idle: too little for an estimate, and still to be looked at. */
+    @Test
+    public void thinLogsAreDrawnToo() throws IOException {
+        Path folder = folder();
+        Path sheet = folder.resolve("six.json");
+        Files.writeString(sheet, Samples.sheet());
+        Path points = folder.resolve("points.txt");
+        Files.writeString(points, "820 18 14.0\n1700 18.5 15\n2300 16 14.9\n2900 12 14.6\n3400 1.2 12.9\n");
+        Path idle = folder.resolve("idle.csv");
+        Files.writeString(idle, String.join("\n", Samples.log().lines().limit(120).toList()) + "\n");
+        TraceView trace = (TraceView) stage.getScene().lookup("#trace");
+        for (Path log : List.of(points, idle)) {
+            Session.Drive before = session.driveProperty().get();
+            Hands.run(() -> session.open(sheet, log));
+            Hands.waitFor(log.toString(), () -> !before.equals(session.driveProperty().get()));
+            hands.click("show-trace");
+            hands.click("show-try");
+            Hands.run(() -> {
+                session.moveCursor(3);
+                double[] t = session.driveProperty().get().log().timeS();
+                session.select(new nariz.log.Span(t[0], t[4]));
+                trace.view(t[0], t[1]);
+                trace.layout();
+                trace.whole();
+                List.of("mixture", "vacuum", "rpm").forEach(k -> trace.strip(k, false));
+                trace.layout();
+                List.of("mixture", "vacuum", "rpm").forEach(k -> trace.strip(k, true));
+                trace.layout();
+                session.select(null);
+            });
+            assertThat(problem()).isEmpty();
+            hands.click("show-stream");
+            hands.click("show-card");
+        }
+        backToTheDemo();
     }
 
     private boolean kept(String name) {
