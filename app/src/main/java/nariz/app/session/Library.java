@@ -16,6 +16,7 @@ import nariz.build.PartChange;
 import nariz.log.Plan;
 import nariz.log.Recording;
 import nariz.log.Span;
+import nariz.store.Exchange;
 import nariz.store.Workbook;
 
 /**
@@ -127,6 +128,17 @@ public final class Library implements AutoCloseable {
 
     Recording recording(long run) {
         return needed().recording(run(run).id());
+    }
+
+    /** Writes a kept run, or a stretch of it where that is asked for, in the format the name asks for. */
+    void export(long run, Span stretch, Path to) throws IOException {
+        Recording r = recording(run);
+        if (to.toString().endsWith(".zip")) {
+            Exchange.dataPackage(r, needed().sheetJson(run(run).sheet()), to);
+        } else {
+            Exchange.csv(r, stretch == null ? Double.NEGATIVE_INFINITY : stretch.fromS(),
+                    stretch == null ? Double.POSITIVE_INFINITY : stretch.toS(), to);
+        }
     }
 
     List<Span> excluded(long run) {

@@ -566,13 +566,51 @@ public final class Session implements AutoCloseable {
                 return file;
             } catch (IOException e) {
                 discard(beside);
-                throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a place that cannot be written ("
-                        + e.getClass().getSimpleName() + ")", "Choose another folder; nothing was written.");
+                throw unwritable(file, e);
             }
         }, f -> written(what), e -> {
             written(what);
             complain(e.getMessage());
         });
+    }
+
+    /**
+     * Writes the open drive out: the selected stretch or all of it as CSV with a row of units, or the whole as a data
+     * package where the name ends in .zip.
+     *
+     * @param file where to
+     */
+    public void export(Path file) {
+        Drive d = drive.get();
+        if (d == null) {
+            return;
+        }
+        Span s = selection.get();
+        if (d.run().isEmpty()) {
+            complain("Only kept drives are written out; the demo's files come from \"nariz demo-log\".");
+            return;
+        }
+        String what = "Writing " + file.getFileName();
+        if (busy.get().isEmpty()) {
+            busy.set(what);
+        }
+        problem.set("");
+        librarian.queue(cancelled -> {
+            try {
+                library.export(d.run().get(), s, file);
+                return file;
+            } catch (IOException e) {
+                throw unwritable(file, e);
+            }
+        }, f -> written(what), e -> {
+            written(what);
+            complain(e.getMessage());
+        });
+    }
+
+    private static InputProblem unwritable(Path file, IOException e) {
+        return new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a place that cannot be written ("
+                + e.getClass().getSimpleName() + ")", "Choose another folder; nothing was written.");
     }
 
     private static void discard(Path half) {

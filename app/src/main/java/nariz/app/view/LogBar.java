@@ -27,9 +27,10 @@ final class LogBar extends HBox {
     private final MenuButton noted;
     private final Button exclude;
     private final Button restore;
+    private final Button export;
     private final Button undo;
 
-    LogBar(Session session) {
+    LogBar(Session session, FilePicker picker) {
         super(8);
         this.session = session;
         getStyleClass().add("log-bar");
@@ -55,7 +56,12 @@ final class LogBar extends HBox {
         noted = new MenuButton("Notes");
         noted.setId("notes");
         noted.setAccessibleText("Notes on this drive");
-        getChildren().addAll(notes, space, noted, note, exclude, restore, undo);
+        export = MainWindow.button("Write out…", "export",
+                "The selected stretch, or all of it, as CSV; as a whole data "
+                + "package where the name ends in .zip", () -> picker.place(getScene().getWindow(), "Drive",
+                "drive.csv")
+                .ifPresent(session::export));
+        getChildren().addAll(notes, space, noted, note, exclude, restore, export, undo);
         session.driveProperty().addListener((o, was, is) -> refresh());
         session.selectionProperty().addListener((o, was, is) -> refresh());
         session.cursorProperty().addListener((o, was, is) -> refresh());
@@ -74,6 +80,7 @@ final class LogBar extends HBox {
         noted.setText(session.notesProperty().get().size() == 1 ? "1 note" : session.notesProperty().get().size()
                 + " notes");
         noted.getItems().setAll(session.notesProperty().get().stream().map(this::item).toList());
+        export.setDisable(d == null || d.run().isEmpty());
         exclude.setDisable(s == null);
         restore.setDisable(!out);
         undo.setDisable(session.historyProperty().get().isEmpty());

@@ -110,7 +110,7 @@ public final class MainWindow extends StackPane {
         find = new Find(this::things, scrubber::requestFocus);
         BorderPane page = new BorderPane(middle);
         page.setTop(new VBox(topBar(), message(), new CircuitPath(session)));
-        VBox bottom = new VBox(4, new LogBar(session), scrubber);
+        VBox bottom = new VBox(4, new LogBar(session, picker), scrubber);
         bottom.getStyleClass().add("bottom");
         scrubber.prefHeightProperty().bind(javafx.beans.binding.Bindings.createDoubleBinding(() -> Math.clamp(
                 0.34 * getHeight() - 108, 124, 220), heightProperty()));

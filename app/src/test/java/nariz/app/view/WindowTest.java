@@ -514,6 +514,18 @@ public class WindowTest {
         Files.writeString(log, "# monday\n" + Samples.log());
         Hands.run(() -> session.open(sheet, log));
         Hands.waitFor("the list", () -> kept("monday.csv"));
+        Path stretch = folder.resolve("stretch.csv");
+        picked[0] = stretch;
+        Hands.run(() -> session.select(new nariz.log.Span(10, 20)));
+        hands.click("export");
+        Hands.waitFor("the stretch", () -> session.busyProperty().get().isEmpty() && Files.exists(stretch));
+        assertThat(Files.readAllLines(stretch)).hasSizeBetween(100, 105).startsWith("time,rpm,vacuum,afr");
+        Path whole = folder.resolve("whole.zip");
+        picked[0] = whole;
+        hands.click("export");
+        Hands.waitFor("the package", () -> session.busyProperty().get().isEmpty() && Files.exists(whole));
+        assertThat(nariz.store.Exchange.dataPackage(whole).recording().size()).isEqualTo(1000);
+        Hands.run(() -> session.select(null));
         backToTheDemo();
         hands.click("open");
         Hands.run(() -> {
