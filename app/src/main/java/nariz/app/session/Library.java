@@ -26,7 +26,7 @@ import nariz.store.Workbook;
  */
 public final class Library implements AutoCloseable {
     private final Path file;
-    private final Loose loose = new Loose();
+    private volatile Loose loose = new Loose();
     private Workbook workbook;
 
     /**
@@ -186,12 +186,17 @@ public final class Library implements AutoCloseable {
         void removePlan(Workbook.PartPlan p);
     }
 
+    /** Begins an empty shelf for the drive that was just opened, should it not be kept. */
+    Shelf newLoose() {
+        loose = new Loose();
+        return loose;
+    }
+
     /** The shelf of a kept drive; a drive that is not kept, such as the demo, has one for as long as it is open. */
     Shelf shelf(Optional<Long> run) {
         if (run.isEmpty()) {
             return loose;
         }
-        loose.clear();
         return new Kept(needed(), run(run.get()));
     }
 
@@ -235,11 +240,6 @@ public final class Library implements AutoCloseable {
     private static final class Loose implements Shelf {
         private final List<Workbook.Note> notes = new java.util.concurrent.CopyOnWriteArrayList<>();
         private final List<Workbook.PartPlan> plans = new java.util.concurrent.CopyOnWriteArrayList<>();
-
-        void clear() {
-            notes.clear();
-            plans.clear();
-        }
 
         @Override
         public List<Workbook.Note> notes() {

@@ -283,6 +283,7 @@ public final class Session implements AutoCloseable {
             case Outcome.Shown s -> {
                 undo.removeIf(Step::ofDrive);
                 redo.removeIf(Step::ofDrive);
+                told();
                 show(s.drive());
                 list();
                 if (library.elsewhere()) {
@@ -424,6 +425,7 @@ public final class Session implements AutoCloseable {
         } else {
             notes.set(List.of());
             plans.set(List.of());
+            librarian.queue(c -> library.newLoose(), s -> { }, e -> { });
             shelve(x -> { });
             goTo(d.analysis().advice().blamed().map(Stop::of).orElse(Stop.IDLE));
         }

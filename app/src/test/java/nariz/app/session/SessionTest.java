@@ -246,6 +246,24 @@ public class SessionTest {
         }
     }
 
+    @Test
+    public void notesOfADriveThatIsNotKeptStayWithIt() throws IOException {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        session.note("of the demo");
+        until(session, () -> session.notesProperty().get().size() == 1);
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
+        Path log = Files.writeString(folder.resolve("drive.csv"), Samples.log());
+        session.open(sheet, log);
+        until(session, () -> session.driveProperty().get().sheet().name().equals("test six"));
+        assertThat(session.historyProperty().get()).isEmpty();
+        session.note("of the six");
+        until(session, () -> !session.notesProperty().get().isEmpty());
+        assertThat(session.notesProperty().get()).extracting(nariz.store.Workbook.Note::text)
+                .containsExactly("of the six");
+    }
+
     /** Four sizes up on the main jet must read richer in the trace, in the plane and in the forecast. */
     @Test
     public void triedPartsMoveEveryPictureTheSameWay() {
