@@ -27,10 +27,7 @@ public record Prediction(List<PartChange> changes, List<RegimePrediction> regime
      * @return the prediction
      */
     public static Prediction of(Analysis a, List<PartChange> changes) {
-        BuildSheet parts = a.observation().sheet();
-        for (PartChange c : changes) {
-            parts = c.fit(parts);
-        }
+        BuildSheet parts = PartChange.fit(a.observation().sheet(), changes);
         return new Prediction(changes, a.predict(parts), a.observation().log().timeS(), a.whatIf().lambda(parts));
     }
 }

@@ -136,6 +136,21 @@ public record PartChange(Part part, SideName side, double from, double to) {
         return part.fit(sheet, side, to);
     }
 
+    /**
+     * A sheet with several changes made.
+     *
+     * @param sheet today's
+     * @param changes parts
+     * @return a new sheet
+     */
+    public static BuildSheet fit(BuildSheet sheet, List<PartChange> changes) {
+        BuildSheet out = sheet;
+        for (PartChange c : changes) {
+            out = c.fit(out);
+        }
+        return out;
+    }
+
     /** {@return for example "primary main jets: 59 thou to 62 thou"} */
     public String text() {
         return part.title(side, from, to);

@@ -58,12 +58,26 @@ public final class Exchange {
         });
     }
 
-    private interface Writing {
+    /** Writes something into a stream. */
+    @FunctionalInterface
+    public interface Writing {
+        /**
+         * Writes.
+         *
+         * @param out receives it
+         * @throws IOException when that fails
+         */
         void to(OutputStream out) throws IOException;
     }
 
-    /** Writes beside the file and moves into place, so that a full disk leaves what was there. */
-    private static void whole(Path file, Writing writing) throws IOException {
+    /**
+     * Writes beside the file and moves into place, so that a full disk leaves what was there.
+     *
+     * @param file where to
+     * @param writing writes it
+     * @throws IOException when that fails
+     */
+    public static void whole(Path file, Writing writing) throws IOException {
         Path beside = file.resolveSibling(file.getFileName() + ".part");
         try {
             try (OutputStream out = new java.io.BufferedOutputStream(Files.newOutputStream(beside), 1 << 16)) {

@@ -141,9 +141,9 @@ public final class TraceView extends Picture {
     }
 
     private void overlay(Effect e) {
-        Session.Drive d = session.driveProperty().get();
-        then = d == null || e == null || e.lambda().length != d.log().size() ? null : new Pyramid(Strips.aligned(
-                d.analysis().observation(), i -> e.lambda()[i]));
+        // The effect of a drive comes before the drive itself.
+        then = e == null || strips == null || e.trace() == null || e.trace().size() != strips.timeS().length ? null
+                : e.trace();
         redraw();
     }
 

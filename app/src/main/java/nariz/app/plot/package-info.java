@@ -1,5 +1,5 @@
 /**
- * The product's own pictures, drawn on canvases: fuel stream, plane, scrubber, effect. Each is a
+ * The product's own pictures, drawn on canvases: fuel stream, plane, trace, scrubber, effect. Each is a
  * {@link nariz.app.plot.Picture}: it redraws at most once a pulse, after its inputs changed. They read the session and
  * report clicks back to it; they hold no state of their own beyond what a drag needs.
  */

@@ -32,8 +32,7 @@ public final class Boundaries {
     public static Boundaries of(BuildSheet sheet, Analysis a) {
         double shift = a.estimated() ? a.estimate().shiftPa() : 0.0;
         double sd = a.estimated() ? a.estimate().shiftSdPa() : 0.0;
-        double rating = sheet.carburetor().primary().enrichmentPa();
-        Boundaries b = new Boundaries(rating > 0 ? rating + shift : Double.NaN, sd);
+        Boundaries b = new Boundaries(enrichmentPa(sheet, a), sd);
         FuelModel model = new FuelModel(sheet).shiftEnrichment(shift);
         FuelModel.Flow f = new FuelModel.Flow();
         double idle = sheet.engine().idleRpm();
@@ -56,6 +55,18 @@ public final class Boundaries {
             }
         }
         return b;
+    }
+
+    /**
+     * Where the enrichment opens, without the other lines, which take longer.
+     *
+     * @param sheet parts
+     * @param a analysis
+     * @return vacuum at which it is half open, Pa; NaN when there is none
+     */
+    static double enrichmentPa(BuildSheet sheet, Analysis a) {
+        double rating = sheet.carburetor().primary().enrichmentPa();
+        return rating > 0 ? rating + (a.estimated() ? a.estimate().shiftPa() : 0.0) : Double.NaN;
     }
 
     /** {@return number of points of the lines} */

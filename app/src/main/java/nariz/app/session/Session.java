@@ -1,10 +1,8 @@
 package nariz.app.session;
 
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -36,6 +34,7 @@ import nariz.log.Recording;
 import nariz.log.Span;
 import nariz.log.TrackReader;
 import nariz.sim.DemoDrive;
+import nariz.store.Exchange;
 import nariz.store.Workbook;
 
 /**
@@ -456,7 +455,7 @@ public final class Session implements AutoCloseable {
             effect.set(d.advised());
             return;
         }
-        trier.start(cancelled -> Effect.of(d.analysis(), changes, true), e -> {
+        trier.start(cancelled -> Effect.tried(d.analysis(), changes), e -> {
             if (d.equals(drive.get())) {
                 effect.set(e);
             }
@@ -533,47 +532,14 @@ public final class Session implements AutoCloseable {
         onShelf("note taken away", s -> s.removeNote(n), s -> s.addNote(n.atS().orElse(0.0), n.text()));
     }
 
-    /** Writes something into a stream. */
-    @FunctionalInterface
-    public interface Writing {
-        /**
-         * Writes.
-         *
-         * @param out receives it
-         * @throws IOException when that fails
-         */
-        void to(OutputStream out) throws IOException;
-    }
-
     /**
      * Writes a file beside the interface thread; what stood there is replaced only once the new one is whole.
      *
-     * @param what what is done, for people
      * @param file where to
      * @param writing writes it
      */
-    public void write(String what, Path file, Writing writing) {
-        if (busy.get().isEmpty()) {
-            busy.set(what);
-        }
-        problem.set("");
-        // Not on the worker that reads logs: starting there would cancel one.
-        librarian.queue(cancelled -> {
-            Path beside = file.resolveSibling(file.getFileName() + ".part");
-            try {
-                try (OutputStream out = Files.newOutputStream(beside)) {
-                    writing.to(out);
-                }
-                Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
-                return file;
-            } catch (IOException e) {
-                discard(beside);
-                throw unwritable(file, e);
-            }
-        }, f -> written(what), e -> {
-            written(what);
-            complain(e.getMessage());
-        });
+    public void write(Path file, Exchange.Writing writing) {
+        writeOut(file, () -> Exchange.whole(file, writing));
     }
 
     /**
@@ -587,40 +553,39 @@ public final class Session implements AutoCloseable {
         if (d == null) {
             return;
         }
-        Span s = selection.get();
         if (d.run().isEmpty()) {
             complain("Only kept drives are written out; the demo's files come from \"nariz demo-log\".");
             return;
         }
+        Span s = selection.get();
+        writeOut(file, () -> library.export(d.run().get(), s, file));
+    }
+
+    /** Work on a file that may fail. */
+    @FunctionalInterface
+    private interface FileWork {
+        void run() throws IOException;
+    }
+
+    private void writeOut(Path file, FileWork job) {
         String what = "Writing " + file.getFileName();
         if (busy.get().isEmpty()) {
             busy.set(what);
         }
         problem.set("");
+        // Not on the worker that reads logs: starting there would cancel one.
         librarian.queue(cancelled -> {
             try {
-                library.export(d.run().get(), s, file);
+                job.run();
                 return file;
             } catch (IOException e) {
-                throw unwritable(file, e);
+                throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a place that cannot be written ("
+                        + e.getClass().getSimpleName() + ")", "Choose another folder; nothing was written.");
             }
         }, f -> written(what), e -> {
             written(what);
             complain(e.getMessage());
         });
-    }
-
-    private static InputProblem unwritable(Path file, IOException e) {
-        return new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a place that cannot be written ("
-                + e.getClass().getSimpleName() + ")", "Choose another folder; nothing was written.");
-    }
-
-    private static void discard(Path half) {
-        try {
-            Files.deleteIfExists(half);
-        } catch (IOException e) {
-            // The place cannot be written, which is what is being said anyway.
-        }
     }
 
     private void written(String what) {

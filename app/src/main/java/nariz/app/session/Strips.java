@@ -95,7 +95,7 @@ public record Strips(double[] timeS, List<Strip> strips) {
      * @param reading value of a reading by its own sample
      * @return value by sample of the state; a state no reading belongs to takes the one before it
      */
-    public static float[] aligned(Observation o, java.util.function.IntToDoubleFunction reading) {
+    static float[] aligned(Observation o, java.util.function.IntToDoubleFunction reading) {
         int n = o.log().size();
         float[] out = new float[n];
         boolean[] known = new boolean[n];

@@ -86,7 +86,7 @@ final class WorkCardPanel extends ScrollPane {
             return;
         }
         picker.place(getScene().getWindow(), "Work card", "work-card.pdf").ifPresent(file -> session.write(
-                "Writing " + file.getFileName(), file, out -> WorkCardPdf.write(d.sheet().name(), d.log().name(),
+                file, out -> WorkCardPdf.write(d.sheet().name(), d.log().name(),
                         d.analysis().advice(), changes, out)));
     }
 
