@@ -5,6 +5,7 @@ import java.io.PrintWriter;
 import java.util.concurrent.Callable;
 import java.nio.file.Path;
 import nariz.exam.Accuracy;
+import nariz.exam.ComparisonStudy;
 import nariz.exam.ReferenceDrive;
 import nariz.exam.ReferenceReport;
 import picocli.CommandLine.Command;
@@ -29,6 +30,10 @@ final class AccuracyCommand implements Callable<Integer> {
             description = "compare with drives of another simulator that lie in this folder instead")
     private Path reference;
 
+    @Option(names = "--comparisons",
+            description = "compare two drives of every engine instead of analysing one")
+    private boolean comparisons;
+
     @Override
     public Integer call() throws IOException {
         PrintWriter out = spec.commandLine().getOut();
@@ -38,10 +43,15 @@ final class AccuracyCommand implements Callable<Integer> {
             out.flush();
             return 0;
         }
-        Accuracy.report(first, count, out::println, done -> {
+        java.util.function.DoubleConsumer progress = done -> {
             err.printf("\r%3.0f %%", 100 * done);
             err.flush();
-        });
+        };
+        if (comparisons) {
+            ComparisonStudy.report(first, count, out::println, progress);
+        } else {
+            Accuracy.report(first, count, out::println, progress);
+        }
         err.println();
         out.flush();
         return 0;

@@ -1,9 +1,10 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import nariz.build.Kit;
@@ -17,6 +18,8 @@ import nariz.fit.Flag;
 import nariz.fit.Observation;
 import nariz.log.DriveLog;
 import nariz.model.Circuit;
+import nariz.units.Shown;
+import nariz.units.Units;
 
 /** Puts the numbers into an answer with words. */
 final class AdviceBuilder {
@@ -29,6 +32,12 @@ final class AdviceBuilder {
     private static final double POWER_LOAD = 0.78;
     private static final double DOUBT = 0.16;
     private static final double BANKS_DIFFER = 0.03;
+    /** Vacuum of a light cruise, and of a climb on the main circuit, Pa. */
+    private static final double LIGHT_PA = 16 * Units.INHG;
+    private static final double CLIMB_LOW_PA = 8 * Units.INHG;
+    private static final double CLIMB_HIGH_PA = 13 * Units.INHG;
+    /** How far to either side of an enrichment's rating a climb must go, Pa. */
+    private static final double AROUND_PA = 2.5 * Units.INHG;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -50,8 +59,7 @@ final class AdviceBuilder {
     }
 
     static Advice notEnough(Observation o, Strategy strategy) {
-        String sentence = String.format(Locale.ROOT, "Not enough steady running was read: %.0f s, and %.0f s are "
-                + "needed. Record the short drive below.", o.steadyS(), Analysis.LEAST_STEADY_S);
+        String sentence = say("advice-builder.not-enough-steady-running", o.steadyS(), Analysis.LEAST_STEADY_S);
         List<CircuitFinding> circuits = new ArrayList<>();
         for (Circuit c : Circuit.values()) {
             circuits.add(new CircuitFinding(c, 1, 0.5, 1.5, 0, Double.NaN, Status.NOT_READ, List.of(), Optional.empty(),
@@ -94,9 +102,9 @@ final class AdviceBuilder {
     private List<String> notes() {
         List<String> out = new ArrayList<>(previous.map(p -> p.notFitted(observation.sheet())).orElse(List.of()));
         Banks.of(observation).ifPresent(b -> {
-            bank(out, "at idle", b.idle(), "a one-sided leak or screw");
-            bank(out, "at light load", b.light(), "distribution, a one-sided leak or feed");
-            bank(out, "under load", b.load(), "distribution or one side's jets; tune to the leaner bank");
+            bank(out, say("advice-builder.at-idle"), b.idle(), say("advice-builder.a-one-sided-leak"));
+            bank(out, say("advice-builder.at-light-load"), b.light(), say("advice-builder.distribution-a-one-sided"));
+            bank(out, say("advice-builder.under-load"), b.load(), say("advice-builder.distribution-or-one-side"));
         });
         return out;
     }
@@ -124,8 +132,8 @@ final class AdviceBuilder {
 
     private static void bank(List<String> out, String where, double d, String why) {
         if (Math.abs(d) > BANKS_DIFFER) {
-            out.add(String.format(Locale.ROOT, "the %s bank reads %.0f %% leaner than the other %s: look for %s",
-                    d > 0 ? "second" : "first", 100 * Math.abs(d), where, why));
+            out.add(say("advice-builder.the-bank-reads-leaner",
+                    d > 0 ? say("advice-builder.second") : say("advice-builder.first"), 100 * Math.abs(d), where, why));
         }
     }
 
@@ -190,68 +198,72 @@ final class AdviceBuilder {
             }
             if (n > 0 && Math.abs(moved / n) > 0.01 && Math.abs(e.mean()) > 0.015
                     && Math.signum(moved) == Math.signum(e.mean())) {
-                out.add(String.format(Locale.ROOT, "%s reads lambda %.2f where %.2f is wanted (%s, %.0f s steady)",
+                out.add(say("advice-builder.reads-lambda-where-is",
                         e.regime().label(), e.lambda(), e.target(), e.words(), e.dwellS()));
             }
         }
         if (out.isEmpty()) {
-            out.add("it takes back what the other change overdoes elsewhere");
+            out.add(say("advice-builder.it-takes-back-what"));
         }
         return out;
     }
 
     private String idleSpeed() {
-        return String.format(Locale.ROOT, "it idles at %.0f rpm where the sheet wants %.0f",
+        return say("advice-builder.it-idles-at-rpm",
                 estimate.cells().stream().filter(Cell::idle).mapToDouble(Cell::rpm).findFirst().orElse(Double.NaN),
                 observation.sheet().engine().idleRpm());
     }
 
     private static List<String> recheck(Decision.Step s) {
         return switch (s.ladder().part()) {
-            case MIXTURE_SCREW -> List.of("idle speed and stop screw", "pump clearance");
+            case MIXTURE_SCREW -> List.of(say("advice-builder.idle-speed-and-stop"),
+                    say("advice-builder.pump-clearance"));
             case IDLE_FEED_RESTRICTION, IDLE_AIR_BLEED ->
-                    List.of("mixture screws", "idle speed and stop screw", "light cruise");
+                    List.of(say("advice-builder.mixture-screws"), say("advice-builder.idle-speed-and-stop"),
+                            say("advice-builder.light-cruise"));
             case MAIN_JET -> s.ladder().side() == SideName.PRIMARY
-                    ? List.of("cruise", "power enrichment amount", "full load") : List.of("full load");
-            case FLOAT_LEVEL -> List.of("idle", "main circuit where it starts", "everything else once");
-            case IDLE_STOP -> List.of("mixture screws", "pump clearance", "light cruise just off idle");
-            case HIGH_SPEED_AIR_BLEED -> List.of("main circuit from low to high airflow", "full load");
-            case POWER_VALVE_RATING, STEP_UP_SPRING -> List.of("steady pull as vacuum falls past the new line",
-                    "light cruise: it must stay shut there");
-            case POWER_CHANNEL_RESTRICTION, METERING_ROD -> List.of("full load", "moderate load just past the line");
+                    ? List.of(say("advice-builder.cruise"), say("advice-builder.power-enrichment-amount"),
+                    say("advice-builder.full-load")) : List.of(say("advice-builder.full-load"));
+            case FLOAT_LEVEL -> List.of(say("advice-builder.idle"), say("advice-builder.main-circuit-where-it"),
+                    say("advice-builder.everything-else-once"));
+            case IDLE_STOP -> List.of(say("advice-builder.mixture-screws"), say("advice-builder.pump-clearance"),
+                    say("advice-builder.light-cruise-just-off"));
+            case HIGH_SPEED_AIR_BLEED -> List.of(say("advice-builder.main-circuit-from-low"),
+                    say("advice-builder.full-load"));
+            case POWER_VALVE_RATING, STEP_UP_SPRING -> List.of(say("advice-builder.steady-pull-as-vacuum"),
+                    say("advice-builder.light-cruise-it-must"));
+            case POWER_CHANNEL_RESTRICTION, METERING_ROD -> List.of(say("advice-builder.full-load"),
+                    say("advice-builder.moderate-load-just-past"));
         };
     }
 
     private List<String> cautions(Decision.Step s, List<RegimeError> today) {
         List<String> out = new ArrayList<>();
         if (kit.drills(s.ladder().part(), s.from(), s.to())) {
-            out.add("Drilling cannot be undone: go up a drill at a time, read after each, deburr, no chips left in.");
+            out.add(say("advice-builder.drilling-cannot-be-undone"));
         }
         double leak = causes.stream().filter(h -> h.cause().equals(Hypothesis.VACUUM_LEAK))
                 .mapToDouble(Hypothesis::probability).sum();
         if (enrichesIdle(s) && leak > 0.01) {
-            out.add(String.format(Locale.ROOT, "A vacuum leak also leans the idle (%.0f %% likely here): look and "
-                    + "listen for one before this change.", 100 * leak));
+            out.add(say("advice-builder.a-vacuum-leak-also", 100 * leak));
         }
         if (leansTheTop(s, today)) {
-            out.add("Rich at the top can be the air cleaner: repeat one pull without it before this change. If it "
-                    + "comes right, leave the parts alone.");
+            out.add(say("advice-builder.rich-at-the-top"));
         }
         if (s.ladder().bowl()) {
-            out.add("Engine cold, no flame, extinguisher at hand: petrol will spill. Catch it, wipe it, leak-check "
-                    + "before starting.");
+            out.add(say("advice-builder.engine-cold-no-flame"));
         } else {
-            out.add("Open air or extraction while it runs; hands and sleeves off fan and belts.");
+            out.add(say("advice-builder.open-air-or-extraction"));
         }
         boolean leanPull = today.stream().anyMatch(e -> e.regime().ordinal() >= Regime.POWER.ordinal()
                 && e.mean() > 0.05);
         if (leanPull) {
-            out.add("Lean under load melts pistons: no full-load pulls until this is right.");
+            out.add(say("advice-builder.lean-under-load-melts"));
         }
         boolean fullLoad = s.ladder().part() == Part.POWER_CHANNEL_RESTRICTION || s.ladder().side()
                 == SideName.SECONDARY || s.ladder().part() == Part.METERING_ROD;
         if (fullLoad) {
-            out.add("Full load only on a closed course or rolling road; nobody reads the screen while driving.");
+            out.add(say("advice-builder.full-load-only-on"));
         }
         return out;
     }
@@ -346,9 +358,11 @@ final class AdviceBuilder {
             }
         }
         switch (c) {
-            case IDLE, TRANSFER -> out.addAll(List.of("idle air bleed", "vacuum leak when lean"));
-            case MAIN -> out.addAll(List.of("fuel level", "high-speed air bleed over a narrow range of airflow"));
-            case POWER -> out.add("main jet at full load");
+            case IDLE, TRANSFER -> out.addAll(List.of(say("advice-builder.idle-air-bleed"),
+                    say("advice-builder.vacuum-leak-when-lean")));
+            case MAIN -> out.addAll(List.of(say("advice-builder.fuel-level"),
+                    say("advice-builder.high-speed-air-bleed")));
+            case POWER -> out.add(say("advice-builder.main-jet-at-full"));
             default -> { }
         }
         return out;
@@ -358,23 +372,19 @@ final class AdviceBuilder {
     private static String drive(Circuit c, Observation o) {
         double idle = o.sheet().engine().idleRpm();
         double red = o.sheet().engine().redlineRpm();
-        double line = o.sheet().carburetor().primary().enrichmentPa() / nariz.units.Units.INHG;
+        double line = o.sheet().carburetor().primary().enrichmentPa();
         return switch (c) {
-            case IDLE -> String.format(Locale.ROOT, "%.0f s of warm idle at about %.0f rpm", 40.0, idle);
-            case TRANSFER -> String.format(Locale.ROOT,
-                    "three steady cruises of 20 s each at %.0f to %.0f rpm, vacuum above 16 inHg", 1.7 * idle,
-                    2.6 * idle);
-            case MAIN -> String.format(Locale.ROOT,
-                    "four steady climbs of 10 s each at %.0f to %.0f rpm, vacuum 8 to 13 inHg", 0.42 * red,
-                    0.65 * red);
-            case POWER -> String.format(Locale.ROOT,
-                    "a climb on which vacuum falls slowly from %.0f to %.0f inHg at %.0f rpm, 20 s", line + 2.5,
-                    Math.max(1.0, line - 2.5), 0.5 * red);
-            case SECONDARY_IDLE -> "not told apart from the primary idle circuit by any drive; block it to see";
-            case SECONDARY_MAIN -> String.format(Locale.ROOT,
-                    "two full-throttle pulls from %.0f to %.0f rpm, on a closed course or rolling road", 0.45 * red,
+            case IDLE -> say("advice-builder.s-of-warm-idle", 40.0, idle);
+            case TRANSFER -> say("advice-builder.three-steady-cruises-of", 1.7 * idle, 2.6 * idle,
+                    Shown.atLeast(LIGHT_PA), Shown.pressureLabel());
+            case MAIN -> say("advice-builder.four-steady-climbs-of", 0.42 * red,
+                    0.65 * red, Shown.atLeast(CLIMB_LOW_PA), Shown.atMost(CLIMB_HIGH_PA), Shown.pressureLabel());
+            case POWER -> say("advice-builder.a-climb-on-which", Shown.atLeast(line + AROUND_PA),
+                    Shown.atMost(Math.max(Units.INHG, line - AROUND_PA)), 0.5 * red, Shown.pressureLabel());
+            case SECONDARY_IDLE -> say("advice-builder.not-told-apart-from");
+            case SECONDARY_MAIN -> say("advice-builder.two-full-throttle-pulls", 0.45 * red,
                     0.9 * red);
-            case PUMP -> "six stabs from closed throttle with the throttle logged";
+            case PUMP -> say("advice-builder.six-stabs-from-closed");
         };
     }
 
@@ -394,47 +404,60 @@ final class AdviceBuilder {
             case CHANGE -> changeSentence(changes.stream().filter(c -> c.part() != Part.IDLE_STOP).findFirst()
                     .orElse(changes.getFirst()), today);
             case CHECK_FIRST -> checkSentence();
-            case LEAVE -> "Leave it alone: no change on the ladder would improve this carburetor by more than it "
-                    + "costs" + (none > 0.5 ? ", and what is left is what healthy carburetors show." : ".");
-            case MORE_DATA -> "Too few ways of running were read for a verdict. Record the short drive below.";
+            case LEAVE -> say("advice-builder.leave-it-alone-no", (none > 0.5
+                    ? say("advice-builder.and-what-is-left") : "."));
+            case MORE_DATA -> say("advice-builder.too-few-ways-of");
         };
     }
 
     private String changeSentence(Change c, List<RegimeError> today) {
         if (c.part() == Part.IDLE_STOP) {
             String speed = idleSpeed();
-            return Character.toUpperCase(speed.charAt(0)) + speed.substring(1) + ": turn the stop screw "
-                    + c.part().text(c.to()) + ".";
+            return say("advice-builder.turn-the-stop-screw", Character.toUpperCase(speed.charAt(0)), speed.substring(
+                    1), c.part().text(c.to()));
         }
         Circuit circuit = Blame.circuit(c);
-        RegimeError worst = null;
-        double[] with = scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()));
-        double best = 0;
-        List<RegimeError> then = scorer.errors(with);
-        for (int i = 0; i < today.size(); i++) {
-            double gain = Math.abs(today.get(i).mean()) - Math.abs(then.get(i).mean());
-            if (gain > best) {
-                best = gain;
-                worst = today.get(i);
-            }
-        }
-        String how = worst == null ? "off" : worst.words() + " at " + worst.regime().label();
+        String how = repaired(scorer.errors(scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()))), today);
         double p = causes.stream().filter(h -> h.cause().equals(Hypothesis.CALIBRATION))
                 .mapToDouble(Hypothesis::probability).sum();
-        String sure = p > 0.9 ? "" : (p > 0.6 ? " This is likely, not certain." : " Other causes are possible.");
-        return "The " + circuit.label() + " circuit is " + how + ": change the "
-                + (c.part().whole() ? "" : c.side().key() + " ") + c.part().label() + " from "
-                + c.part().text(c.from()) + " to " + c.part().text(c.to()) + "." + sure;
+        String sure = p > 0.9 ? "" : (p > 0.6 ? say("advice-builder.this-is-likely-not")
+                : say("advice-builder.other-causes-are-possible"));
+        return say("advice-builder.the-circuit-is-change", circuit.label(), how, c.part().named(c.side()), c.part()
+                .text(c.from()), c.part().text(c.to()), sure);
+    }
+
+    /** The ways of running that a change brings nearer to target, those on the side of the one it helps most. */
+    private static String repaired(List<RegimeError> then, List<RegimeError> today) {
+        double best = 0;
+        double side = 0;
+        for (int i = 0; i < today.size(); i++) {
+            if (gain(then.get(i), today.get(i)) > best) {
+                best = gain(then.get(i), today.get(i));
+                side = Math.signum(today.get(i).mean());
+            }
+        }
+        List<String> where = new ArrayList<>();
+        for (int i = 0; i < today.size(); i++) {
+            RegimeError e = today.get(i);
+            if (gain(then.get(i), e) > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
+                where.add(say("advice-builder.at", Math.round(100 * Math.abs(e.mean())), e.regime().label()));
+            }
+        }
+        return where.isEmpty() ? say("advice-builder.off") : say(side > 0 ? "advice-builder.lean"
+                : "advice-builder.rich", String.join(", ", where));
+    }
+
+    private static double gain(RegimeError then, RegimeError today) {
+        return Math.abs(today.mean()) - Math.abs(then.mean());
     }
 
     private String checkSentence() {
         Hypothesis h = causes.stream().filter(Hypothesis::fault).findFirst().orElseThrow();
         Hypothesis second = causes.stream().filter(Hypothesis::fault).skip(1).findFirst().orElse(h);
         String also = !second.equals(h) && second.probability() > 0.5 * h.probability()
-                ? " or " + second.label() : "";
-        String a = "aeiou".indexOf(h.label().charAt(0)) >= 0 ? "an " : "a ";
-        return "Check before you buy parts: " + a + h.label() + also + " would read like this, and no fuel part "
-                + "cures it.";
+                ? say("advice-builder.or", second.label()) : "";
+        String a = "aeiou".indexOf(h.label().charAt(0)) >= 0 ? say("advice-builder.an") : say("advice-builder.a");
+        return say("advice-builder.check-before-you-buy", a, h.label(), also);
     }
 
     static List<FlagStretch> stretches(Observation o) {

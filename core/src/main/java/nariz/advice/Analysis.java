@@ -32,15 +32,24 @@ public final class Analysis {
     private final BuildSheet sheetAfter;
     private final WhatIf whatIf;
 
-    private Analysis(Observation observation, Estimate estimate, Scorer scorer, Advice advice, double[] phiAfter,
-            BuildSheet sheetAfter) {
+    /** What was found, before it is put into words; null when there was not enough. */
+    private final Found found;
+    private final Request request;
+
+    private record Found(Estimate estimate, Scorer scorer, Decision decision, List<Decision.Step> decided) {
+    }
+
+    private Analysis(Request request, Observation observation, Found found, Advice advice, double[] phiAfter,
+            BuildSheet sheetAfter, WhatIf whatIf) {
+        this.request = request;
         this.observation = observation;
-        this.estimate = estimate;
-        this.scorer = scorer;
+        this.found = found;
+        this.estimate = found == null ? null : found.estimate();
+        this.scorer = found == null ? null : found.scorer();
         this.advice = advice;
         this.phiAfter = phiAfter;
         this.sheetAfter = sheetAfter;
-        whatIf = estimate == null ? null : new WhatIf(observation, estimate);
+        this.whatIf = whatIf;
     }
 
     /**
@@ -83,16 +92,26 @@ public final class Analysis {
         BuildSheet sheet = q.sheet();
         Observation o = Observation.of(q.log(), sheet, cancelled);
         if (o.steadyS() < LEAST_STEADY_S || o.cells().size() < 4) {
-            Advice a = AdviceBuilder.notEnough(o, q.strategy());
-            return new Analysis(o, null, null, a, new double[0], sheet);
+            return told(q, o, null, null);
         }
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
-        Decision decision = new Decision(sheet, scorer, q.kit(), cancelled);
-        List<Decision.Step> chosen = new ArrayList<>(decision.decide());
+        Decision decision = new Decision(sheet, scorer, q.kit());
+        return told(q, o, new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled))), new WhatIf(o, e));
+    }
+
+    /** Weighs the causes of what was found and puts it all into words. */
+    private static Analysis told(Request q, Observation o, Found f, WhatIf whatIf) {
+        BuildSheet sheet = q.sheet();
+        if (f == null) {
+            return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null);
+        }
+        Estimate e = f.estimate();
+        Scorer scorer = f.scorer();
+        List<Decision.Step> chosen = new ArrayList<>(f.decided());
         List<Hypothesis> causes = new Hypotheses(scorer, e, o).weigh(chosen, q.ruledOut());
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
-        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, decision, causes, q.kit(), q.previous());
+        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, q.kit(), q.previous());
         Advice advice = builder.build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
@@ -103,7 +122,17 @@ public final class Analysis {
             }
         }
         BuildSheet next = Decision.apply(sheet, doNow);
-        return new Analysis(o, e, scorer, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next);
+        return new Analysis(q, o, f, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next, whatIf);
+    }
+
+    /**
+     * The same answer in the language and the units that are in use now. Nothing is estimated anew, so the time it
+     * takes does not grow with the drive's steady running; cancelling what this analysis came from does not end it.
+     *
+     * @return an analysis that differs in its words alone
+     */
+    public Analysis retold() {
+        return told(request, observation, found, whatIf);
     }
 
     /** The stop screw, where the engine idles at another speed than the sheet wants; it comes before the screws. */

@@ -43,18 +43,27 @@ final class Decision {
     private final BuildSheet sheet;
     private final Scorer scorer;
     private final List<Ladder> ladders;
-    private final BooleanSupplier cancelled;
+    /** Asked only while parts are being chosen: what is asked of the choice later belongs to another job. */
+    private BooleanSupplier cancelled = () -> false;
     private final Map<Set<Step>, Double> known = new HashMap<>();
     private List<Step> chosen = new ArrayList<>();
 
-    Decision(BuildSheet sheet, Scorer scorer, Kit kit, BooleanSupplier cancelled) {
+    Decision(BuildSheet sheet, Scorer scorer, Kit kit) {
         this.sheet = sheet;
         this.scorer = scorer;
-        this.cancelled = cancelled;
         ladders = Ladder.of(sheet, kit);
     }
 
-    List<Step> decide() {
+    List<Step> decide(BooleanSupplier asked) {
+        cancelled = asked;
+        try {
+            return decided();
+        } finally {
+            cancelled = () -> false;
+        }
+    }
+
+    private List<Step> decided() {
         double nothing = scorer.loss(scorer.today());
         List<Step> best = List.of();
         double least = nothing;

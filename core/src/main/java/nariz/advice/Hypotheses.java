@@ -1,5 +1,7 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -121,16 +123,16 @@ final class Hypotheses {
         double nothing = Math.log(NOTHING_PRIOR) + quadratic(r);
         double carburetor = nothing;
         if (chosen.isEmpty()) {
-            add(out, score, nothing, new Hypothesis(Hypothesis.NONE, "nothing wrong", 0,
-                    "the readings lie within what healthy carburetors leave", "no check needed"));
+            add(out, score, nothing, new Hypothesis(Hypothesis.NONE, say("hypotheses.nothing-wrong"), 0,
+                    say("hypotheses.the-readings-lie-within"), say("hypotheses.no-check-needed")));
         } else {
             // Whether a trim is worth making is the decision's question; here both mean "no fault".
             double parted = Math.log(PARTS_PRIOR) + afterParts(r, chosen)
                     - chosen.size() * (penalty + Math.log(parts));
             carburetor = Math.max(nothing, parted) + Math.log1p(Math.exp(-Math.abs(nothing - parted)));
-            add(out, score, carburetor, new Hypothesis(Hypothesis.CALIBRATION, "fuel parts", 0,
-                    "the error follows the share of the circuit that the change trims",
-                    "change the part, drive the same road again"));
+            add(out, score, carburetor, new Hypothesis(Hypothesis.CALIBRATION, say("hypotheses.fuel-parts"), 0,
+                    say("hypotheses.the-error-follows-the"),
+                    say("hypotheses.change-the-part-drive")));
         }
         for (Signature f : signatures()) {
             if (!ruledOut.contains(f.cause())) {
@@ -140,9 +142,9 @@ final class Hypotheses {
         if (!ruledOut.contains(Hypothesis.WRONG_SHEET)) {
             double as = carburetor - penalty + Math.log(SHEET_PRIOR / PARTS_PRIOR);
             add(out, score, as + Math.min(STRONGEST, estimate.strain()),
-                    new Hypothesis(Hypothesis.WRONG_SHEET, "build sheet that cannot be true", 0,
-                    "a circuit delivers what no carburetor of this family does with these parts",
-                    "take out the jets and restrictions the sheet names and measure them; check bores and venturis"));
+                    new Hypothesis(Hypothesis.WRONG_SHEET, say("hypotheses.build-sheet-that-cannot"), 0,
+                    say("hypotheses.a-circuit-delivers-what"),
+                    say("hypotheses.take-out-the-jets")));
         }
         return normalised(out, score);
     }
@@ -266,39 +268,34 @@ final class Hypotheses {
         double spikes = Math.clamp(PER_SPIKE * 100.0 * (observation.spikeShare() - USUAL_SPIKES), -STRONGEST,
                 STRONGEST);
         return List.of(
-                new Signature(Hypothesis.VACUUM_LEAK, "vacuum leak", 0.08, 3.0,
+                new Signature(Hypothesis.VACUUM_LEAK, say("hypotheses.vacuum-leak"), 0.08, 3.0,
                         FaultShapes.leak(sheet, cells, LEAK_M2), false,
-                        "lean at idle, less so with more air",
-                        "with the engine idling, listen and feel along gaskets, hoses and shafts; pinch each vacuum "
-                        + "hose in turn: the speed must not change. Unmetered air also wants the idle stop further in"
-                        + " than usual"),
-                new Signature(Hypothesis.EXHAUST_LEAK, "exhaust leak ahead of the sensor", 0.04, 2.0, exhaust, false,
-                        "lean only where little gas flows",
-                        "with a cold engine feel along the joints ahead of the sensor with a gloved hand; vacuum and "
-                        + "idle smoothness stay normal with this fault"),
-                new Signature("sensor-offset", "sensor offset or wrong fuel scale", 0.03, 1.5, offset, true,
-                        "the same error everywhere",
-                        "run the sensor in free air and calibrate it; compare with a second sensor"),
-                new Signature("fuel-starvation", "fuel supply that runs short", 0.03, 1.5, starving, false,
+                        say("hypotheses.lean-at-idle-less"),
+                        say("hypotheses.with-the-engine-idling")),
+                new Signature(Hypothesis.EXHAUST_LEAK, say("hypotheses.exhaust-leak-ahead-of"), 0.04, 2.0, exhaust,
+                        false,
+                        say("hypotheses.lean-only-where-little"),
+                        say("hypotheses.with-a-cold-engine")),
+                new Signature("sensor-offset", say("hypotheses.sensor-offset-or-wrong"), 0.03, 1.5, offset, true,
+                        say("hypotheses.the-same-error-everywhere"),
+                        say("hypotheses.run-the-sensor-in")),
+                new Signature("fuel-starvation", say("hypotheses.fuel-supply-that-runs"), 0.03, 1.5, starving, false,
                         -trend.perS() / STARVES_PER_S, trend.sdPerS() / STARVES_PER_S, pressureMark(),
-                        "leaner the longer a pull lasts, at the same speed and vacuum",
-                        "log or watch fuel pressure through a long pull: it must not fall; then filter, pump, lines, "
-                        + "needle and seat"),
+                        say("hypotheses.leaner-the-longer-a"),
+                        say("hypotheses.log-or-watch-fuel")),
                 new Signature("misfire", "misfire", 0.02, 1.0, misses, false, 0.0, Double.POSITIVE_INFINITY, spikes,
-                        "short lean spikes in steady running: a cylinder that misses passes its oxygen on",
-                        "plugs, leads, cap, coil and points; listen at the tail pipe; compare cylinders by shorting "
-                        + "one plug at a time with an insulated tool"),
-                new Signature("plates-open", "throttle plates too far open at idle", 0.01, 1.0,
+                        say("hypotheses.short-lean-spikes-in"),
+                        say("hypotheses.plugs-leads-cap-coil")),
+                new Signature("plates-open", say("hypotheses.throttle-plates-too-far"), 0.01, 1.0,
                         FaultShapes.platesOpen(estimate.carburetor(), sheet, cells, PLATES_RAD), false,
-                        "rich at idle alone: the transfer slot delivers there",
-                        "turn one mixture screw half a turn: if nothing happens in two seconds the plates stand too "
-                        + "far open; more advance or a plate hole brings them back"),
-                new Signature("fuel-level", "fuel level", 0.005, 1.5, level(), true,
-                        "error everywhere, largest where the circuits just start",
-                        "check the fuel level at the sight plug, needle and seat, and fuel pressure under load"),
-                new Signature("air-cleaner", "air cleaner restriction", 0.03, 1.5, cleaner, false,
-                        "rich that grows with the square of airflow",
-                        "repeat one full-load pull with the air cleaner off, on a closed road or rolling road"));
+                        say("hypotheses.rich-at-idle-alone"),
+                        say("hypotheses.turn-one-mixture-screw")),
+                new Signature("fuel-level", say("hypotheses.fuel-level"), 0.005, 1.5, level(), true,
+                        say("hypotheses.error-everywhere-largest-where"),
+                        say("hypotheses.check-the-fuel-level")),
+                new Signature("air-cleaner", say("hypotheses.air-cleaner-restriction"), 0.03, 1.5, cleaner, false,
+                        say("hypotheses.rich-that-grows-with"),
+                        say("hypotheses.repeat-one-full-load")));
     }
 
     /** Log likelihood of the fuel pressure under load: three quarters of the pressure at rest says nothing. */

@@ -1,12 +1,15 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import nariz.build.BuildSheet;
 import nariz.build.Part;
 import nariz.build.PartChange;
 import nariz.units.Dimension;
-import nariz.units.Units;
+import nariz.units.Shown;
 
 /**
  * Arithmetic of round holes: area pi d²/4, and for holes that feed the same stream the sum of their areas with the one
@@ -17,6 +20,8 @@ import nariz.units.Units;
  * @param besideM diameter of the hole that feeds the same stream at full load, m; 0 for none
  */
 public record Orifice(double fromM, double toM, double besideM) {
+    private static final int MOST_DRILLS = 4;
+
     /**
      * The holes of a change.
      *
@@ -62,12 +67,25 @@ public record Orifice(double fromM, double toM, double besideM) {
         return Math.hypot(toM, besideM);
     }
 
+    /**
+     * Drills between the hole of today and a larger one, should it be made by drilling.
+     *
+     * @return for example "drills on the way: 1.55, 1.60 mm"; empty when the hole gets no larger
+     */
+    public String drills() {
+        if (toM <= fromM) {
+            return "";
+        }
+        List<String> on = DrillLadder.above(fromM, MOST_DRILLS).stream().filter(d -> d <= toM + 1e-9).map(d ->
+                String.format(Locale.ROOT, "%.2f (%+.0f %%)", 1e3 * d, 100 * (area(d) / area(fromM) - 1))).toList();
+        return on.isEmpty() ? say("orifice.no-drill-of-mm") : say("orifice.drills-on-the-way", String.join(", ", on));
+    }
+
     /** {@return one line for people} */
     public String text() {
-        String own = String.format(Locale.ROOT, "area %.3f → %.3f mm², %+.1f %%", 1e6 * area(fromM), 1e6 * area(toM),
+        String own = say("orifice.area-mm", 1e6 * area(fromM), 1e6 * area(toM),
                 100 * gain());
-        return besideM <= 0 ? own : own + String.format(Locale.ROOT,
-                "; jet and channel together %+.1f %%, as one jet of "
-                + "%.1f thou", 100 * gainTogether(), equivalentM() / Units.THOU);
+        return besideM <= 0 ? own : own + say("orifice.jet-and-channel-together", 100 * gainTogether(),
+                Shown.size(equivalentM()));
     }
 }

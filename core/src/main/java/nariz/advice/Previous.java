@@ -1,8 +1,9 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import nariz.build.BuildSheet;
 import nariz.build.Part;
@@ -55,8 +56,8 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Carrie
             double is = p.part().of(sheet.carburetor(), p.side());
             // A stop screw counts from where it stood: no sheet carries it.
             if (p.part() != Part.IDLE_STOP && Math.abs(is - p.to()) > 1e-3 * Math.max(1.0, Math.abs(p.to()))) {
-                out.add(String.format(Locale.ROOT, "%s %s: %s was advised, the sheet says %s", p.side().key(),
-                        p.part().label(), p.part().text(p.to()), p.part().text(is)));
+                out.add(say("previous.was-advised-the-sheet", p.part().named(p.side()), p.part().text(p.to()),
+                        p.part().text(is)));
             }
         }
         return out;

@@ -1,5 +1,7 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 /** Ways of running that have a target of their own, in the order of work. */
 public enum Regime {
     /** Curb idle. */
@@ -9,23 +11,23 @@ public enum Regime {
     /** Main circuit, load under 0.6. */
     CRUISE("cruise", 0.07),
     /** Load 0.6 to 0.8. */
-    MODERATE("moderate load", 0.07),
+    MODERATE("moderate-load", 0.07),
     /** Load 0.8 to 0.9. */
     POWER("power", 0.07),
     /** Load above 0.9. */
-    FULL("full load", 0.05);
+    FULL("full-load", 0.05);
 
-    private final String label;
+    private final String key;
     private final double tolerance;
 
-    Regime(String label, double tolerance) {
-        this.label = label;
+    Regime(String key, double tolerance) {
+        this.key = key;
         this.tolerance = tolerance;
     }
 
     /** {@return words for people} */
     public String label() {
-        return label;
+        return say("regime." + key);
     }
 
     /**
@@ -40,6 +42,6 @@ public enum Regime {
 
     /** {@return key in files} */
     public String key() {
-        return label.replace(' ', '-');
+        return key;
     }
 }

@@ -1,5 +1,7 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 /**
  * How far a regime is from its target.
  *
@@ -16,6 +18,6 @@ public record RegimeError(Regime regime, double dwellS, double target, double la
     /** {@return error in words, for example "9 % rich"} */
     public String words() {
         long percent = Math.round(Math.abs(mean) * 100);
-        return percent == 0 ? "on target" : percent + " % " + (mean > 0 ? "lean" : "rich");
+        return percent == 0 ? say("error.on-target") : say(mean > 0 ? "error.lean" : "error.rich", percent);
     }
 }

@@ -1,6 +1,7 @@
 package nariz.advice;
 
 import java.util.List;
+import nariz.build.SideName;
 
 /**
  * A question on which good tuners differ, with what each school would say on this log.
@@ -9,8 +10,9 @@ import java.util.List;
  * @param answers what each says
  * @param followed name of the answer this advice follows
  * @param why why that is the default
+ * @param side side of the carburetor it is about
  */
-public record School(String question, List<Answer> answers, String followed, String why) {
+public record School(String question, List<Answer> answers, String followed, String why, SideName side) {
     /**
      * One school's answer.
      *

@@ -1,8 +1,9 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import nariz.build.Barrels;
 import nariz.build.BuildSheet;
@@ -11,12 +12,13 @@ import nariz.build.PartChange;
 import nariz.build.SideName;
 import nariz.fit.Cell;
 import nariz.fit.Estimate;
+import nariz.units.Shown;
 import nariz.units.Units;
 
 /** Works out, on one log, what the schools that tuners follow would each do. */
 final class Schools {
-    /** Margin that the second school keeps below the lowest cruise vacuum, inHg. */
-    private static final double MARGIN_INHG = 1.5;
+    /** Margin that the second school keeps below the lowest cruise vacuum, Pa. */
+    private static final double MARGIN_PA = 1.5 * Units.INHG;
     private static final double STEADY_S = 3.0;
 
     private final BuildSheet sheet;
@@ -47,19 +49,21 @@ final class Schools {
         Part part = p.hasRods() ? Part.STEP_UP_SPRING : Part.POWER_VALVE_RATING;
         List<School.Answer> answers = new ArrayList<>();
         estimate.cells().stream().filter(Cell::idle).findFirst().ifPresent(c -> answers.add(new School.Answer(
-                "half of idle vacuum", inHg(0.5 * c.vacuumPa()) + (sheet.engine().automatic()
-                        ? ", if the idle was read in gear" : ""))));
-        lowestCruise().ifPresent(v -> answers.add(new School.Answer(String.format(Locale.ROOT,
-                "%.1f inHg below the lowest steady cruise", MARGIN_INHG), inHg(v - MARGIN_INHG * Units.INHG))));
+                say("schools.half-of-idle-vacuum"), Shown.vacuum(0.5 * c.vacuumPa()) + (sheet.engine().automatic()
+                        ? say("schools.if-the-idle-was") : ""))));
+        lowestCruise().ifPresent(v -> answers.add(new School.Answer(say("schools.inhg-below-the-lowest",
+                Shown.vacuum(MARGIN_PA)),
+                Shown.vacuum(Math.max(0.0, v - MARGIN_PA)))));
         String shows = decision.best(part, SideName.PRIMARY).map(s -> part.text(s.to()))
-                .orElse(part.text(part.of(sheet.carburetor(), SideName.PRIMARY)) + " as fitted");
+                .orElse(say("schools.as-fitted", part.text(part.of(sheet.carburetor(), SideName.PRIMARY))));
         double really = p.enrichmentPa() + estimate.shiftPa();
-        answers.add(new School.Answer("what the log shows", String.format(Locale.ROOT,
-                "%s; the one fitted, rated %s, opens at %s (plus or minus %.1f)", shows, part.text(part.of(
+        answers.add(new School.Answer(say("schools.what-the-log-shows"), say("schools.the-one-fitted-rated", shows,
+                part.text(part.of(
                         sheet.carburetor(), SideName.PRIMARY)),
-                inHg(really), Estimate.Z90 * estimate.shiftSdPa() / Units.INHG)));
-        return Optional.of(new School("when the enrichment opens", answers, "what the log shows",
-                "rules of thumb fail on engines with very high or very low idle vacuum"));
+                Shown.vacuum(Math.max(0.0, really)), Shown.bare(Estimate.Z90 * estimate.shiftSdPa()))));
+        return Optional.of(new School(say("schools.when-the-enrichment-opens"), answers,
+                say("schools.what-the-log-shows"),
+                say("schools.rules-of-thumb-fail"), SideName.PRIMARY));
     }
 
     private Optional<Double> lowestCruise() {
@@ -81,16 +85,17 @@ final class Schools {
             return Optional.empty();
         }
         List<School.Answer> answers = new ArrayList<>();
-        answers.add(new School.Answer("change the jets", step(Part.MAIN_JET)));
-        answers.add(new School.Answer(p.hasRods() ? "change the rod's power step" : "change the channel restriction",
+        answers.add(new School.Answer(say("schools.change-the-jets"), step(Part.MAIN_JET)));
+        answers.add(new School.Answer(p.hasRods() ? say("schools.change-the-rod-s")
+                : say("schools.change-the-channel-restriction"),
                 step(amount)));
-        return Optional.of(new School("rich or lean under load", answers, answers.get(1).name(),
-                "jets move cruise too"));
+        return Optional.of(new School(say("schools.rich-or-lean-under"), answers, answers.get(1).name(),
+                say("schools.jets-move-cruise-too"), SideName.PRIMARY));
     }
 
     private String step(Part part) {
-        return decision.best(part, SideName.PRIMARY).map(s -> part.text(s.from()) + " to " + part.text(s.to()) + ": "
-                + effect(Decision.apply(sheet, List.of(s)))).orElse("no size on the ladder helps");
+        return decision.best(part, SideName.PRIMARY).map(s -> say("schools.to", part.text(s.from()), part.text(
+                s.to()), effect(Decision.apply(sheet, List.of(s))))).orElse(say("schools.no-size-on-the"));
     }
 
     /** Full load and cruise with some parts. */
@@ -106,10 +111,11 @@ final class Schools {
 
     private School rearValve() {
         Barrels s = sheet.carburetor().secondary();
-        String question = "rear power valve";
+        String question = say("schools.rear-power-valve");
         if (s.enrichmentPa() <= 0) {
-            return new School(question, List.of(new School.Answer("keep what is fitted",
-                    "none is fitted: " + effect(sheet))), "keep what is fitted", "what works is left alone");
+            return new School(question, List.of(new School.Answer(say("schools.keep-what-is-fitted"),
+                    say("schools.none-is-fitted", effect(sheet)))), say("schools.keep-what-is-fitted"),
+                            say("schools.what-works-is-left"), SideName.SECONDARY);
         }
         PartChange plug = new PartChange(Part.POWER_VALVE_RATING, SideName.SECONDARY,
                 Part.POWER_VALVE_RATING.of(sheet.carburetor(), SideName.SECONDARY), 0);
@@ -125,13 +131,10 @@ final class Schools {
             }
         }
         return new School(question, List.of(
-                new School.Answer("keep what is fitted", effect(sheet)),
-                new School.Answer("plug it and enlarge the rear jets", Part.MAIN_JET.text(jet) + " to "
-                        + Part.MAIN_JET.text(best) + ": " + effect(Part.MAIN_JET.fit(plugged, SideName.SECONDARY,
-                        best)))), "keep what is fitted", "what works is left alone");
-    }
-
-    private static String inHg(double pa) {
-        return String.format(Locale.ROOT, "%.1f inHg", Math.max(0.0, pa) / Units.INHG);
+                new School.Answer(say("schools.keep-what-is-fitted"), effect(sheet)),
+                new School.Answer(say("schools.plug-it-and-enlarge"), say("schools.to", Part.MAIN_JET.text(jet),
+                        Part.MAIN_JET.text(best), effect(Part.MAIN_JET.fit(plugged, SideName.SECONDARY,
+                        best))))), say("schools.keep-what-is-fitted"), say("schools.what-works-is-left"),
+                                SideName.SECONDARY);
     }
 }

@@ -1,24 +1,24 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 /** State of a circuit, shown in words and shape. */
 public enum Status {
     /** Hardly any steady running with this circuit. */
-    NOT_READ("not-read", "not yet read"),
+    NOT_READ("not-read"),
     /** An earlier circuit has to be put right before this one can be judged. */
-    WAITING("waiting", "waits for an earlier one"),
+    WAITING("waiting"),
     /** Off, and a change is proposed. */
-    OFF("off", "off"),
+    OFF("off"),
     /** Read, but too uncertain or in competition with a fault. */
-    IN_DOUBT("in-doubt", "in doubt"),
+    IN_DOUBT("in-doubt"),
     /** On target within tolerance. */
-    SETTLED("settled", "settled");
+    SETTLED("settled");
 
     private final String key;
-    private final String label;
 
-    Status(String key, String label) {
+    Status(String key) {
         this.key = key;
-        this.label = label;
     }
 
     /** {@return key in files} */
@@ -28,6 +28,6 @@ public enum Status {
 
     /** {@return words for people} */
     public String label() {
-        return label;
+        return say("status." + key);
     }
 }

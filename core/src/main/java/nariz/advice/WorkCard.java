@@ -1,5 +1,7 @@
 package nariz.advice;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.List;
 
 /**
@@ -25,66 +27,72 @@ public record WorkCard(List<String> tools, List<String> steps, String proof) {
     public static WorkCard of(Change c) {
         String to = c.part().text(c.to());
         return switch (c.part()) {
-            case MIXTURE_SCREW -> new WorkCard(List.of("screwdriver", "vacuum gauge or this log"),
-                    List.of("Engine fully warm, idling.",
-                            "Count each screw in to lightly seated and write down the turns.",
-                            "Set every screw to " + to + " out, all by the same amount.",
-                            "Wait until it settles, bring the speed back with the stop screw."),
-                    "40 s of warm idle: lambda within 4 % of target and vacuum no lower than before");
+            case MIXTURE_SCREW -> new WorkCard(List.of(say("work-card.screwdriver"),
+                    say("work-card.vacuum-gauge-or-this")),
+                    List.of(say("work-card.engine-fully-warm-idling"),
+                            say("work-card.count-each-screw-in"),
+                            say("work-card.set-every-screw-to", to),
+                            say("work-card.wait-until-it-settles")),
+                    say("work-card.s-of-warm-idle"));
             case IDLE_FEED_RESTRICTION -> new WorkCard(
-                    List.of("fuel-proof tray and rag", "bowl gasket", "pin gauges or drills to measure"),
-                    List.of("Take the metering block off with the engine cold.",
-                            "Measure the restriction that is fitted; write it down.",
-                            "Fit " + to + " in each idle well; to go smaller fit a new restriction or a wire.",
-                            "Close up, check for leaks, warm up, set the mixture screws again."),
-                    "idle and three steady light cruises: both within their tolerance");
-            case IDLE_AIR_BLEED -> new WorkCard(List.of("bleed key or drill gauge"),
-                    List.of("Engine cold, air cleaner off.", "Fit " + to + " idle air bleeds on this side.",
-                            "Warm up and set the mixture screws again."),
-                    "idle and three steady light cruises");
-            case MAIN_JET -> new WorkCard(List.of("jet driver", "fuel-proof tray and rag", "bowl gasket"),
-                    List.of("Engine cold: drain and open the bowl.", "Check the numbers of the jets that come out.",
-                            "Fit " + to + " jets, tight but not forced.",
-                            "Close up, check the fuel level and for leaks."),
-                    "the same drive again: cruise and climbs within tolerance");
-            case HIGH_SPEED_AIR_BLEED -> new WorkCard(List.of("bleed key or drill gauge"),
-                    List.of("Engine cold, air cleaner off.", "Fit " + to + " high-speed bleeds on this side.",
-                            "No poking brass with steel; wear eye protection with compressed air."),
-                    "steady running from low to high airflow: the error no longer grows with air");
+                    List.of(say("work-card.fuel-proof-tray-and"), say("work-card.bowl-gasket"),
+                            say("work-card.pin-gauges-or-drills")),
+                    List.of(say("work-card.take-the-metering-block"),
+                            say("work-card.measure-the-restriction-that"),
+                            say("work-card.fit-in-each-idle", to),
+                            say("work-card.close-up-check-for")),
+                    say("work-card.idle-and-three-steady"));
+            case IDLE_AIR_BLEED -> new WorkCard(List.of(say("work-card.bleed-key-or-drill")),
+                    List.of(say("work-card.engine-cold-air-cleaner"), say("work-card.fit-idle-air-bleeds", to),
+                            say("work-card.warm-up-and-set")),
+                    say("work-card.idle-and-three-steady-2"));
+            case MAIN_JET -> new WorkCard(List.of(say("work-card.jet-driver"), say("work-card.fuel-proof-tray-and"),
+                    say("work-card.bowl-gasket")),
+                    List.of(say("work-card.engine-cold-drain-and"), say("work-card.check-the-numbers-of"),
+                            say("work-card.fit-jets-tight-but", to),
+                            say("work-card.close-up-check-the")),
+                    say("work-card.the-same-drive-again"));
+            case HIGH_SPEED_AIR_BLEED -> new WorkCard(List.of(say("work-card.bleed-key-or-drill")),
+                    List.of(say("work-card.engine-cold-air-cleaner"), say("work-card.fit-high-speed-bleeds", to),
+                            say("work-card.no-poking-brass-with")),
+                    say("work-card.steady-running-from-low"));
             case POWER_VALVE_RATING -> new WorkCard(
-                    List.of("ring spanner for the valve", "new valve gasket", "fuel-proof tray and rag"),
-                    List.of("Engine cold: open the bowl, take the metering block off.",
-                            "Read the rating of the valve that comes out.",
-                            "Fit the " + to + " valve with its own gasket.",
-                            "Close up, check for leaks."),
-                    "a climb on which vacuum falls slowly past the new line: the step comes there");
+                    List.of(say("work-card.ring-spanner-for-the"), say("work-card.new-valve-gasket"),
+                            say("work-card.fuel-proof-tray-and")),
+                    List.of(say("work-card.engine-cold-open-the"),
+                            say("work-card.read-the-rating-of"),
+                            say("work-card.fit-the-valve-with", to),
+                            say("work-card.close-up-check-for-2")),
+                    say("work-card.a-climb-on-which"));
             case POWER_CHANNEL_RESTRICTION -> new WorkCard(
-                    List.of("drill gauge", "fuel-proof tray and rag", "bowl gasket"),
-                    List.of("Engine cold: take the metering block and power valve off.",
-                            "Measure both channel restrictions; write them down.",
-                            "Fit " + to + ". Drilling goes only upward: a hole too big cannot be undrilled.",
-                            "Close up, check for leaks."),
-                    "a full-load pull: lambda on target from start to finish, cruise unchanged");
-            case STEP_UP_SPRING -> new WorkCard(List.of("small screwdriver"),
-                    List.of("Engine cold: lift the step-up piston cover.",
-                            "Swap the spring for the " + to + " one; see that the piston moves freely."),
-                    "a climb on which vacuum falls slowly past the new line: the step comes there");
-            case METERING_ROD -> new WorkCard(List.of("small screwdriver", "micrometer"),
-                    List.of("Engine cold: lift the step-up piston cover, hang the rods out.",
-                            "Measure both steps of the rods that come out.",
-                            "Fit rods with a power step of " + to + " and the same cruise step."),
-                    "a full-load pull on target, cruise unchanged");
-            case FLOAT_LEVEL -> new WorkCard(List.of("level gauge or sight plug", "fuel-proof tray and rag"),
-                    List.of("Car level, engine cold; fuel pressure as the carburetor wants it.",
-                            "Set the float so that the fuel stands where the family sheet has it.",
-                            "Look at needle and seat: they must hold the level with the pump running.",
-                            "Wipe up, check for leaks, write the level as measured on the sheet."),
-                    "the level stays where it was set after ten minutes of running, then the same drive again");
-            case IDLE_STOP -> new WorkCard(List.of("screwdriver", "tachometer"),
-                    List.of("Engine fully warm, idling, choke off.",
-                            "Turn the stop screw " + to + ", an eighth of a turn at a time.",
-                            "Set the mixture screws again, then look at the speed once more."),
-                    "40 s of warm idle at the speed the sheet asks for");
+                    List.of(say("work-card.drill-gauge"), say("work-card.fuel-proof-tray-and"),
+                            say("work-card.bowl-gasket")),
+                    List.of(say("work-card.engine-cold-take-the"),
+                            say("work-card.measure-both-channel-restrictions"),
+                            say("work-card.fit-drilling-goes-only", to),
+                            say("work-card.close-up-check-for-2")),
+                    say("work-card.a-full-load-pull"));
+            case STEP_UP_SPRING -> new WorkCard(List.of(say("work-card.small-screwdriver")),
+                    List.of(say("work-card.engine-cold-lift-the"),
+                            say("work-card.swap-the-spring-for", to)),
+                    say("work-card.a-climb-on-which"));
+            case METERING_ROD -> new WorkCard(List.of(say("work-card.small-screwdriver"), say("work-card.micrometer")),
+                    List.of(say("work-card.engine-cold-lift-the-2"),
+                            say("work-card.measure-both-steps-of"),
+                            say("work-card.fit-rods-with-a", to)),
+                    say("work-card.a-full-load-pull-2"));
+            case FLOAT_LEVEL -> new WorkCard(List.of(say("work-card.level-gauge-or-sight"),
+                    say("work-card.fuel-proof-tray-and")),
+                    List.of(say("work-card.car-level-engine-cold"),
+                            say("work-card.set-the-float-so"),
+                            say("work-card.look-at-needle-and"),
+                            say("work-card.wipe-up-check-for")),
+                    say("work-card.the-level-stays-where"));
+            case IDLE_STOP -> new WorkCard(List.of(say("work-card.screwdriver"), say("work-card.tachometer")),
+                    List.of(say("work-card.engine-fully-warm-idling-2"),
+                            say("work-card.turn-the-stop-screw", to),
+                            say("work-card.set-the-mixture-screws")),
+                    say("work-card.s-of-warm-idle-2"));
         };
     }
 }

@@ -1,5 +1,7 @@
 package nariz.build;
 
+import static nariz.words.CoreWords.say;
+
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -32,8 +34,8 @@ public final class BuildSheetReader {
      */
     public static BuildSheet read(Path file) {
         return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES,
-                "A build sheet is a short JSON text; did you pick the log by mistake?",
-                "Save the sheet as UTF-8 JSON."));
+                say("problem.a-build-sheet-is-short"),
+                say("problem.save-the-sheet-as")));
     }
 
     /**
@@ -49,7 +51,7 @@ public final class BuildSheetReader {
         SheetFields root = new SheetFields(source, "", LocatedJson.parse(source, json), assumed);
         String format = root.text("format", "");
         if (!FORMAT.equals(format)) {
-            throw root.problem("format", "Write \"format\": \"" + FORMAT + "\"; other versions are not known here.");
+            throw root.problem("format", say("problem.write-format-other-versions-are-not", FORMAT));
         }
         String name = root.text("name", source);
         root.text("notes", "");
@@ -64,7 +66,7 @@ public final class BuildSheetReader {
     private static Engine engine(SheetFields f) {
         double displacement = f.quantity("displacement", Dimension.VOLUME, 0.3e-3, 12e-3, "4.2 L", null);
         if (!f.has("cylinders")) {
-            throw f.problem("cylinders", "This field is needed; write for example 6.");
+            throw f.problem("cylinders", say("problem.this-field-is-needed-write-for-2"));
         }
         int cylinders = f.whole("cylinders", 1, 16, 6);
         double compression = f.number("compression", 6, 16, 9.0);
@@ -114,7 +116,7 @@ public final class BuildSheetReader {
         double bore = f.quantity("bore", Dimension.LENGTH, 15e-3, 70e-3, "42 mm", d.bore(primary));
         double venturi = f.quantity("venturi", Dimension.LENGTH, 10e-3, 65e-3, "32 mm", d.venturi(primary, bore));
         if (venturi > bore) {
-            throw f.problem("venturi", "A venturi is narrower than its bore; check both.");
+            throw f.problem("venturi", say("problem.a-venturi-is-narrower-than-its"));
         }
         List<String> kinds = Arrays.stream(Booster.values()).map(Booster::key).toList();
         String boosterKey = f.choice("booster", kinds, Booster.DOWNLEG.key());
@@ -150,10 +152,10 @@ public final class BuildSheetReader {
 
     private static void checkRods(SheetFields f, double jet, double cruise, double power) {
         if (cruise >= jet) {
-            throw f.problem("rodCruise", "A rod is thinner than its jet; check both.");
+            throw f.problem("rodCruise", say("problem.a-rod-is-thinner-than-its"));
         }
         if (power > cruise) {
-            throw f.problem("rodPower", "The power step is thinner than the cruise step; check both.");
+            throw f.problem("rodPower", say("problem.the-power-step-is-thinner-than"));
         }
     }
 

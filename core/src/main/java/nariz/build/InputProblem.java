@@ -1,6 +1,6 @@
 package nariz.build;
 
-import java.util.Locale;
+import static nariz.words.CoreWords.say;
 
 /**
  * Input that cannot be used, with the place and the remedy. The one message format of the program is built here.
@@ -34,18 +34,30 @@ public final class InputProblem extends RuntimeException {
         this.wanted = wanted;
     }
 
+    /**
+     * A file that the system does not let anybody read.
+     *
+     * @param source file name as the user gave it
+     * @param why what the system threw
+     * @return the problem, with what to look at
+     */
+    public static InputProblem unreadable(String source, Exception why) {
+        return new InputProblem(source, 0, 0, "", say("problem.a-file-that-cannot-be-read",
+                why.getClass().getSimpleName()), say("problem.check-that-it-exists-and-that"));
+    }
+
     private static String message(String source, long line, int column, String field, String found, String wanted) {
         StringBuilder s = new StringBuilder(source);
         if (line > 0) {
-            s.append(String.format(Locale.ROOT, ", line %d", line));
+            s.append(say("problem.line", line));
         }
         if (column > 0) {
-            s.append(String.format(Locale.ROOT, ", column %d", column));
+            s.append(say("problem.column", column));
         }
         if (!field.isEmpty()) {
             s.append(" (").append(field).append(')');
         }
-        return s.append(": found ").append(found).append(". ").append(wanted).toString();
+        return s.append(say("problem.found", found, wanted)).toString();
     }
 
     /** {@return file name} */

@@ -1,5 +1,7 @@
 package nariz.build;
 
+import static nariz.words.CoreWords.say;
+
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -44,7 +46,7 @@ public final class KitReader {
     public static Kit parse(String source, String json) {
         SheetFields root = new SheetFields(source, "", LocatedJson.parse(source, json), new ArrayList<>());
         if (!FORMAT.equals(root.text("format", ""))) {
-            throw root.problem("format", "Write \"format\": \"" + FORMAT + "\"; other versions are not known here.");
+            throw root.problem("format", say("problem.write-format-other-versions-are-not", FORMAT));
         }
         root.text("notes", "");
         Map<Part, List<Double>> have = sizes(source, root.object("have"));
@@ -73,7 +75,7 @@ public final class KitReader {
     private static List<LocatedJson> items(String source, String path, LocatedJson json) {
         if (!(json.value() instanceof List<?> list) || list.isEmpty()) {
             throw new InputProblem(source, json.line(), json.column(), path, json.words(),
-                    "Write a list in brackets, for example [\"61 thou\", \"63 thou\"].");
+                    say("problem.write-a-list-in-brackets-for"));
         }
         return list.stream().map(LocatedJson.class::cast).toList();
     }
@@ -90,8 +92,8 @@ public final class KitReader {
             }
         }
         throw new InputProblem(source, item.line(), item.column(), path, item.words(),
-                "Write a number above 0 and a unit in quotes, for example \"" + p.text(p == Part.POWER_VALVE_RATING
-                        ? 6.5 : 60) + "\" (units: " + d.choices() + ").");
+                say("problem.write-a-number-above-0-and", p.text(p == Part.POWER_VALVE_RATING
+                        ? 6.5 : 60), d.choices()));
     }
 
     private static Set<Part> drill(String source, SheetFields root) {
@@ -104,8 +106,8 @@ public final class KitReader {
             Part part = item.value() instanceof String s ? Part.ofKey(s).filter(HOLES::contains).orElse(null) : null;
             if (part == null) {
                 throw new InputProblem(source, item.line(), item.column(), "drill", item.words(),
-                        "Only holes can be drilled: " + String.join(", ", HOLES.stream().map(Part::key).toList())
-                                + ".");
+                        say("problem.only-holes-can-be-drilled", String.join(", ",
+                        HOLES.stream().map(Part::key).toList())));
             }
             out.add(part);
         }

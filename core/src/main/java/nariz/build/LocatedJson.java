@@ -1,5 +1,7 @@
 package nariz.build;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -32,21 +34,23 @@ public record LocatedJson(Object value, int line, int column) {
     public static LocatedJson parse(String source, String text) {
         try (JsonParser p = new JsonFactory().createParser(ObjectReadContext.empty(), text)) {
             if (p.nextToken() == null) {
-                throw new InputProblem(source, 1, 1, "", "an empty file", "A JSON file starts with '{'.");
+                throw new InputProblem(source, 1, 1, "", say("problem.an-empty-file"),
+                        say("problem.a-json-file-starts-with"));
             }
             LocatedJson root = read(source, p);
             if (p.nextToken() != null) {
                 TokenStreamLocation at = p.currentTokenLocation();
-                throw new InputProblem(source, at.getLineNr(), at.getColumnNr(), "", "more text after the end",
-                        "Keep one JSON object in the file.");
+                throw new InputProblem(source, at.getLineNr(), at.getColumnNr(), "",
+                        say("problem.more-text-after-the-end"),
+                        say("problem.keep-one-json-object-in-the"));
             }
             return root;
         } catch (JacksonException e) {
             TokenStreamLocation at = e.getLocation();
             int line = at == null ? 1 : Math.max(1, at.getLineNr());
             int column = at == null ? 1 : Math.max(1, at.getColumnNr());
-            throw new InputProblem(source, line, column, "", "text that is not JSON (" + reason(e) + ")",
-                    "Check for a missing comma, quote or bracket here or on the line before.");
+            throw new InputProblem(source, line, column, "", say("problem.text-that-is-not-json", reason(e)),
+                    say("problem.check-for-a-missing-comma-quote"));
         }
     }
 
@@ -77,8 +81,8 @@ public record LocatedJson(Object value, int line, int column) {
             TokenStreamLocation at = p.currentTokenLocation();
             p.nextToken();
             if (map.put(key, read(source, p)) != null) {
-                throw new InputProblem(source, at.getLineNr(), at.getColumnNr(), key, "this field twice",
-                        "Keep one of the two and delete the other.");
+                throw new InputProblem(source, at.getLineNr(), at.getColumnNr(), key, say("problem.this-field-twice"),
+                        say("problem.keep-one-of-the-two-and"));
             }
         }
         return map;

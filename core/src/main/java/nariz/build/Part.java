@@ -1,46 +1,46 @@
 package nariz.build;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.Arrays;
-import java.util.Locale;
 import java.util.Optional;
 import nariz.units.Dimension;
 import nariz.units.Quantity;
+import nariz.units.Shown;
 import nariz.units.Units;
 
 /** A part that trims a circuit, with its key in files, the unit people name it in and how to change it on a sheet. */
 public enum Part {
     /** Mixture screws, turns out. */
-    MIXTURE_SCREW("mixture-screw", "mixture screws", "turns", 1.0, 3),
+    MIXTURE_SCREW("mixture-screw", "turns", 1.0, 3),
     /** Idle feed restriction diameter. */
-    IDLE_FEED_RESTRICTION("idle-feed-restriction", "idle feed restrictions", "thou", Units.THOU, 1),
+    IDLE_FEED_RESTRICTION("idle-feed-restriction", "thou", Units.THOU, 1),
     /** Idle air bleed diameter. */
-    IDLE_AIR_BLEED("idle-air-bleed", "idle air bleeds", "thou", Units.THOU, 1),
+    IDLE_AIR_BLEED("idle-air-bleed", "thou", Units.THOU, 1),
     /** Main jet diameter. */
-    MAIN_JET("main-jet", "main jets", "thou", Units.THOU, 1),
+    MAIN_JET("main-jet", "thou", Units.THOU, 1),
     /** High-speed air bleed diameter. */
-    HIGH_SPEED_AIR_BLEED("high-speed-air-bleed", "high-speed air bleeds", "thou", Units.THOU, 1),
+    HIGH_SPEED_AIR_BLEED("high-speed-air-bleed", "thou", Units.THOU, 1),
     /** Power valve rating. */
-    POWER_VALVE_RATING("power-valve-rating", "power valve", "inHg", Units.INHG, 1),
+    POWER_VALVE_RATING("power-valve-rating", "inHg", Units.INHG, 1),
     /** Power-valve channel restriction diameter. */
-    POWER_CHANNEL_RESTRICTION("power-channel-restriction", "power-valve channel restrictions", "thou", Units.THOU, 1),
+    POWER_CHANNEL_RESTRICTION("power-channel-restriction", "thou", Units.THOU, 1),
     /** Step-up spring rating. */
-    STEP_UP_SPRING("step-up-spring", "step-up springs", "inHg", Units.INHG, 1),
+    STEP_UP_SPRING("step-up-spring", "inHg", Units.INHG, 1),
     /** Metering rod; the number is its power step, the cruise step stays. */
-    METERING_ROD("metering-rod", "metering rods (power step)", "thou", Units.THOU, 1),
+    METERING_ROD("metering-rod", "thou", Units.THOU, 1),
     /** Fuel level against the family's setting; it is put right, not used as a trim. */
-    FLOAT_LEVEL("float-level", "float level", "mm", 1e-3, 1),
+    FLOAT_LEVEL("float-level", "mm", 1e-3, 1),
     /** Idle stop screw, turns in (positive) from where it stood in the drive. */
-    IDLE_STOP("idle-stop", "idle stop screw", "turns", 1.0, 3);
+    IDLE_STOP("idle-stop", "turns", 1.0, 3);
 
     private final String key;
-    private final String label;
     private final String unit;
     private final double si;
     private final int decimals;
 
-    Part(String key, String label, String unit, double si, int decimals) {
+    Part(String key, String unit, double si, int decimals) {
         this.key = key;
-        this.label = label;
         this.unit = unit;
         this.si = si;
         this.decimals = decimals;
@@ -53,7 +53,7 @@ public enum Part {
 
     /** {@return the trade's words for it} */
     public String label() {
-        return label;
+        return say("part." + key);
     }
 
     /** {@return what kind of quantity it is} */
@@ -152,6 +152,16 @@ public enum Part {
     }
 
     /**
+     * The part of a side as a person would say it.
+     *
+     * @param side which side
+     * @return for example {@code "primary main jets"}; without the side where the carburetor has only one
+     */
+    public String named(SideName side) {
+        return whole() ? label() : say("part.of-side", side.label(), label());
+    }
+
+    /**
      * A change as a person would say it.
      *
      * @param side which side
@@ -161,9 +171,9 @@ public enum Part {
      */
     public String title(SideName side, double from, double to) {
         if (this == IDLE_STOP) {
-            return label + ": " + text(to - from);
+            return say("part.title-turned", label(), text(to - from));
         }
-        return (whole() ? label : side.key() + " " + label) + ": " + text(from) + " to " + text(to);
+        return say("part.title", named(side), text(from), text(to));
     }
 
     /**
@@ -174,16 +184,23 @@ public enum Part {
      */
     public String text(double value) {
         if (this == POWER_VALVE_RATING && value <= 0.0) {
-            return "plugged";
+            return say("part.plugged");
         }
         if (this == IDLE_STOP) {
-            String turns = Quantity.trim(Math.abs(value), decimals) + (Math.abs(value) == 1.0 ? " turn " : " turns ");
-            return value == 0.0 ? "as it is" : turns + (value > 0.0 ? "in" : "out");
+            String turns = Quantity.trim(Math.abs(value), decimals);
+            String one = Math.abs(value) == 1.0 ? "part.turn" : "part.turns";
+            return value == 0.0 ? say("part.as-it-is") : say(one + (value > 0.0 ? "-in" : "-out"), turns);
         }
         if (this == FLOAT_LEVEL) {
-            String mm = Quantity.trim(Math.abs(value), decimals) + " mm ";
-            return value == 0.0 ? "as the family sets it" : mm + (value > 0.0 ? "too high" : "too low");
+            String mm = Quantity.trim(Math.abs(value), decimals);
+            return value == 0.0 ? say("part.level-set") : say(value > 0.0 ? "part.level-high" : "part.level-low", mm);
         }
-        return Quantity.trim(value, decimals) + " " + unit.toLowerCase(Locale.ROOT).replace("inhg", "inHg");
+        return switch (dimension()) {
+            // A rating is stamped in halves at most; in the stamped unit it is said as it is stamped.
+            case PRESSURE -> Shown.now().pressure() == Shown.Pressure.INHG ? Quantity.trim(value, decimals) + " inHg"
+                    : Shown.vacuum(value * si);
+            case LENGTH -> Shown.size(value * si);
+            default -> Quantity.trim(value, decimals) + " " + say("part.unit-turns");
+        };
     }
 }

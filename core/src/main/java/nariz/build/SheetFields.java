@@ -1,5 +1,7 @@
 package nariz.build;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -31,7 +33,7 @@ final class SheetFields {
             return (Map<String, LocatedJson>) map;
         }
         throw new InputProblem(source, json.line(), json.column(), path, json.words(),
-                "Write an object in braces here, for example {\"bores\": 2}.");
+                say("problem.write-an-object-in-braces-here"));
     }
 
     String path(String name) {
@@ -56,7 +58,7 @@ final class SheetFields {
     InputProblem problem(String name, String wanted) {
         LocatedJson at = fields.get(name);
         if (at == null) {
-            return new InputProblem(source, here.line(), here.column(), path(name), "nothing", wanted);
+            return new InputProblem(source, here.line(), here.column(), path(name), say("problem.nothing"), wanted);
         }
         return new InputProblem(source, at.line(), at.column(), path(name), at.words(), wanted);
     }
@@ -66,20 +68,18 @@ final class SheetFields {
         Optional<LocatedJson> json = take(name);
         if (json.isEmpty()) {
             if (fallback == null) {
-                throw problem(name, "This field is needed; write for example \"" + example + "\".");
+                throw problem(name, say("problem.this-field-is-needed-write-for", example));
             }
             assumed.add(path(name) + " = " + fallback);
             return Quantity.parse(fallback, dimension).orElseThrow().si();
         }
         if (!(json.get().value() instanceof String text)) {
-            throw problem(name, "Write the number with its unit in quotes, for example \"" + example + "\" (units: "
-                    + dimension.choices() + ").");
+            throw problem(name, say("problem.write-the-number-with-its-unit", example, dimension.choices()));
         }
         Quantity q = Quantity.parse(text, dimension).orElseThrow(() -> problem(name,
-                "Write a number and a unit, for example \"" + example + "\" (units: " + dimension.choices() + ")."));
+                say("problem.write-a-number-and-a-unit", example, dimension.choices())));
         if (!(q.si() >= min && q.si() <= max)) {
-            throw problem(name, "That is outside what can exist; a usual value is \"" + example
-                    + "\". Check number and unit.");
+            throw problem(name, say("problem.that-is-outside-what-can-exist", example));
         }
         return q.si();
     }
@@ -104,13 +104,13 @@ final class SheetFields {
         if (json.get().value() instanceof Double d && d >= min && d <= max) {
             return d;
         }
-        throw problem(name, "Write a bare number from " + Quantity.trim(min, 3) + " to " + Quantity.trim(max, 3) + ".");
+        throw problem(name, say("problem.write-a-bare-number-from-to", Quantity.trim(min, 3), Quantity.trim(max, 3)));
     }
 
     int whole(String name, int min, int max, int fallback) {
         double d = number(name, min, max, fallback);
         if (d != Math.rint(d)) {
-            throw problem(name, "Write a whole number from " + min + " to " + max + ".");
+            throw problem(name, say("problem.write-a-whole-number-from-to", min, max));
         }
         return (int) d;
     }
@@ -125,7 +125,7 @@ final class SheetFields {
         if (json.isPresent() && json.get().value() instanceof String s && choices.contains(s)) {
             return s;
         }
-        throw problem(name, "Write one of: " + String.join(", ", choices) + ".");
+        throw problem(name, say("problem.write-one-of", String.join(", ", choices)));
     }
 
     /** Free text. */
@@ -137,7 +137,7 @@ final class SheetFields {
         if (json.get().value() instanceof String s) {
             return s;
         }
-        throw problem(name, "Write text in quotes.");
+        throw problem(name, say("problem.write-text-in-quotes"));
     }
 
     /** Complains about the first field nobody asked for: a misspelt name must not turn into a silent default. */
@@ -145,7 +145,7 @@ final class SheetFields {
         for (Map.Entry<String, LocatedJson> e : fields.entrySet()) {
             if (!known.contains(e.getKey())) {
                 throw new InputProblem(source, e.getValue().line(), e.getValue().column(), path(e.getKey()),
-                        "a field that is not known here", "Known here: " + String.join(", ", known) + ".");
+                        say("problem.a-field-that-is-not-known"), say("problem.known-here", String.join(", ", known)));
             }
         }
     }

@@ -1,5 +1,7 @@
 package nariz.build;
 
+import static nariz.words.CoreWords.say;
+
 /** One of the two sides of a four-barrel. */
 public enum SideName {
     /** The side the pedal opens first. */
@@ -26,5 +28,10 @@ public enum SideName {
      */
     public static java.util.Optional<SideName> ofKey(String key) {
         return java.util.Arrays.stream(values()).filter(s -> s.key.equals(key)).findFirst();
+    }
+
+    /** {@return name for people} */
+    public String label() {
+        return say("side." + key);
     }
 }

@@ -1,5 +1,7 @@
 package nariz.build;
 
+import static nariz.words.CoreWords.say;
+
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -27,16 +29,15 @@ public final class TextFile {
         String name = String.valueOf(file.getFileName());
         try {
             if (Files.size(file) > longestBytes) {
-                throw new InputProblem(name, 0, 0, "", "a file of " + Files.size(file) + " bytes", tooLong);
+                throw new InputProblem(name, 0, 0, "", say("problem.a-file-of-bytes", Files.size(file)), tooLong);
             }
             String s = StandardCharsets.UTF_8.newDecoder().onMalformedInput(CodingErrorAction.REPORT)
                     .decode(ByteBuffer.wrap(Files.readAllBytes(file))).toString();
             return s.startsWith("\uFEFF") ? s.substring(1) : s;
         } catch (CharacterCodingException e) {
-            throw new InputProblem(name, 1, 1, "", "bytes that are not text", notText);
+            throw new InputProblem(name, 1, 1, "", say("problem.bytes-that-are-not-text"), notText);
         } catch (IOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
+            throw InputProblem.unreadable(name, e);
         }
     }
 }

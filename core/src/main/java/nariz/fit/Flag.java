@@ -1,34 +1,32 @@
 package nariz.fit;
 
+import static nariz.words.CoreWords.say;
+
+import java.util.Locale;
+
 /** Why a sample does not count toward steady calibration; a sample keeps its first reason in this order. */
 public enum Flag {
     /** The user took this stretch out. */
-    EXCLUDED("taken out by you"),
+    EXCLUDED,
     /** A needed reading is missing. */
-    MISSING("missing reading"),
+    MISSING,
     /** The sensor stands at the end of its range. */
-    RAIL("sensor at its limit"),
+    RAIL,
     /** Engine not warm. */
-    COLD("cold engine"),
+    COLD,
     /** Throttle shut above idle speed. */
-    OVERRUN("overrun"),
+    OVERRUN,
     /** Time jumps in the log. */
-    GAP("gap in the log"),
+    GAP,
     /** Load or throttle moved within the sensor's memory. */
-    TRANSIENT("load moving"),
+    TRANSIENT,
     /** A short lean spike in steady running: unburnt oxygen of a cylinder that missed. */
-    MISFIRE("misfire"),
+    MISFIRE,
     /** Counts. */
-    STEADY("steady");
-
-    private final String label;
-
-    Flag(String label) {
-        this.label = label;
-    }
+    STEADY;
 
     /** {@return words for people} */
     public String label() {
-        return label;
+        return say("flag." + name().toLowerCase(Locale.ROOT));
     }
 }

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -9,19 +11,19 @@ import nariz.units.Units;
 /** A recorded quantity, the header words that name it, the units it may come in and the range it can have. */
 public enum Channel {
     /** Time from the start, s. */
-    TIME("time_s", "time", "s", -1e9, 1e12, List.of("time", "t", "timestamp", "elapsed", "elapsedtime", "seconds",
+    TIME("time_s", "s", -1e9, 1e12, List.of("time", "t", "timestamp", "elapsed", "elapsedtime", "seconds",
             "tiempo", "hora", "zeit", "uhrzeit", "temps", "heure", "tempo"),
             List.of(new Unit("s", 1, 0), new Unit("sec", 1, 0), new Unit("seg", 1, 0), new Unit("sek", 1, 0),
                     new Unit("ms", 1e-3, 0), new Unit("msec", 1e-3, 0), new Unit("us", 1e-6, 0),
                     new Unit("min", 60, 0))),
     /** Engine speed, rpm. */
-    RPM("rpm", "engine speed", "rpm", 0, 15000, List.of("rpm", "enginespeed", "engine", "enginerpm", "revs", "tach",
+    RPM("rpm", "rpm", 0, 15000, List.of("rpm", "enginespeed", "engine", "enginerpm", "revs", "tach",
             "revoluciones", "regimen", "vueltas", "drehzahl", "motordrehzahl", "regime", "regimemoteur", "giri"),
             List.of(new Unit("rpm", 1, 0), new Unit("1/min", 1, 0), new Unit("min-1", 1, 0), new Unit("u/min", 1, 0),
                     new Unit("upm", 1, 0), new Unit("tr/min", 1, 0), new Unit("r/min", 1, 0),
                     new Unit("krpm", 1000, 0))),
     /** Manifold vacuum under ambient, Pa. */
-    VACUUM("vacuum_inHg", "manifold vacuum", "inHg", -8e3, 110e3, List.of("vacuum", "vac", "manifoldvacuum", "vacio",
+    VACUUM("vacuum_inHg", "inHg", -8e3, 110e3, List.of("vacuum", "vac", "manifoldvacuum", "vacio",
             "depresion", "unterdruck", "saugrohrunterdruck", "depression", "vide", "vuoto"),
             List.of(new Unit("inhg", Units.INHG, 0), new Unit("kpa", 1e3, 0), new Unit("mbar", 100, 0),
                     new Unit("hpa", 100, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
@@ -30,35 +32,35 @@ public enum Channel {
                     new Unit("psi gauge", -6894.757, 0), new Unit("inhg gauge", -Units.INHG, 0),
                     new Unit("bar gauge", -1e5, 0))),
     /** Absolute manifold pressure, Pa; the reader turns it into vacuum. */
-    MAP("map_kPa", "manifold pressure", "kPa", 1e3, 120e3, List.of("map", "manifoldpressure", "manifoldabs",
+    MAP("map_kPa", "kPa", 1e3, 120e3, List.of("map", "manifoldpressure", "manifoldabs",
             "manifoldabsolutepressure", "presioncolector", "presionadmision", "saugrohrdruck", "ladedruck",
             "pressionadmission", "pressioncollecteur"),
             List.of(new Unit("kpa", 1e3, 0), new Unit("inhg", Units.INHG, 0), new Unit("mbar", 100, 0),
                     new Unit("hpa", 100, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
                     new Unit("mmhg", 133.3224, 0), new Unit("pa", 1, 0))),
     /** Lambda from the first sensor. */
-    LAMBDA("lambda", "lambda", "", 0.3, 4, List.of("lambda", "lam", "lambda1", "lambdaleft", "lambdabank1"),
+    LAMBDA("lambda", "", 0.3, 4, List.of("lambda", "lam", "lambda1", "lambdaleft", "lambdabank1"),
             List.of(new Unit("", 1, 0))),
     /** Air-fuel ratio from the first sensor; the reader turns it into lambda. */
-    AFR("afr", "AFR", "", 3, 60, List.of("afr", "afr1", "airfuelratio", "airfuel", "afrleft", "afrbank1", "mezcla",
+    AFR("afr", "", 3, 60, List.of("afr", "afr1", "airfuelratio", "airfuel", "afrleft", "afrbank1", "mezcla",
             "relacionairecombustible", "gemisch", "luftkraftstoffverhaeltnis", "richesse"),
             AfrScales.ALL),
     /** Lambda from the second sensor. */
-    LAMBDA_2("lambda2", "second lambda", "", 0.3, 4, List.of("lambda2", "lambdaright", "lambdabank2"),
+    LAMBDA_2("lambda2", "", 0.3, 4, List.of("lambda2", "lambdaright", "lambdabank2"),
             List.of(new Unit("", 1, 0))),
     /** Air-fuel ratio from the second sensor; the reader turns it into lambda. */
-    AFR_2("afr2", "second AFR", "", 3, 60, List.of("afr2", "afrright", "afrbank2"), AfrScales.ALL),
+    AFR_2("afr2", "", 3, 60, List.of("afr2", "afrright", "afrbank2"), AfrScales.ALL),
     /** Throttle, 0 at the idle stop to 1 wide open. */
-    THROTTLE("tps_pct", "throttle", "%", -0.1, 1.1, List.of("tps", "throttle", "throttleposition", "mariposa",
+    THROTTLE("tps_pct", "%", -0.1, 1.1, List.of("tps", "throttle", "throttleposition", "mariposa",
             "acelerador", "drosselklappe", "papillon", "farfalla"),
             List.of(new Unit("pct", 0.01, 0), new Unit("%", 0.01, 0), new Unit("percent", 0.01, 0))),
     /** Road speed, m/s. */
-    SPEED("speed_kmh", "road speed", "km/h", -1, 150, List.of("speed", "roadspeed", "vehiclespeed", "gpsspeed",
+    SPEED("speed_kmh", "km/h", -1, 150, List.of("speed", "roadspeed", "vehiclespeed", "gpsspeed",
             "velocidad", "geschwindigkeit", "vitesse", "velocita"),
             List.of(new Unit("kmh", 1 / 3.6, 0), new Unit("km/h", 1 / 3.6, 0), new Unit("kph", 1 / 3.6, 0),
                     new Unit("mph", 0.44704, 0), new Unit("m/s", 1, 0), new Unit("ms-1", 1, 0))),
     /** Coolant temperature, K. */
-    COOLANT("coolant_C", "coolant", "°C", 200, 450, List.of("coolant", "coolanttemperature", "coolanttemp", "ect",
+    COOLANT("coolant_C", "°C", 200, 450, List.of("coolant", "coolanttemperature", "coolanttemp", "ect",
             "clt", "water", "watertemp", "refrigerante", "temperaturaagua", "kuehlwasser", "kuhlwasser",
                     "wassertemperatur",
             "eau", "temperatureeau"),
@@ -68,32 +70,30 @@ public enum Channel {
                     new Unit("°f", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0),
                     new Unit("degf", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0), new Unit("k", 1, 0))),
     /** Air the engine draws, kg/s. */
-    AIRFLOW("airflow_gs", "airflow", "g/s", 0, 2, List.of("airflow", "maf", "massairflow", "airmass", "caudalaire",
+    AIRFLOW("airflow_gs", "g/s", 0, 2, List.of("airflow", "maf", "massairflow", "airmass", "caudalaire",
             "luftmasse", "debitair"),
             List.of(new Unit("kg/h", 1 / 3600.0, 0), new Unit("kgh", 1 / 3600.0, 0), new Unit("kg/s", 1, 0),
                     new Unit("g/s", 1e-3, 0), new Unit("gs", 1e-3, 0), new Unit("lb/min", 0.45359237 / 60, 0))),
     /** Fuel pressure over ambient, Pa. */
-    FUEL_PRESSURE("fuel_pressure_kPa", "fuel pressure", "kPa", 0, 150e3,
+    FUEL_PRESSURE("fuel_pressure_kPa", "kPa", 0, 150e3,
             List.of("fuelpressure", "fuelpress", "petrolpressure", "presioncombustible", "kraftstoffdruck",
                     "pressionessence"),
             List.of(new Unit("kpa", 1e3, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
                     new Unit("mbar", 100, 0))),
     /** Height above the sea, m. */
-    ALTITUDE("altitude_m", "altitude", "m", -500, 6000, List.of("altitude", "elevation", "height", "altitud", "hoehe"),
+    ALTITUDE("altitude_m", "m", -500, 6000, List.of("altitude", "elevation", "height", "altitud", "hoehe"),
             List.of(new Unit("m", 1, 0), new Unit("ft", 0.3048, 0)));
 
     private final String header;
-    private final String label;
     private final String shownUnit;
     private final double lowest;
     private final double highest;
     private final List<String> words;
     private final List<Unit> units;
 
-    Channel(String header, String label, String shownUnit, double lowest, double highest, List<String> words,
+    Channel(String header, String shownUnit, double lowest, double highest, List<String> words,
             List<Unit> units) {
         this.header = header;
-        this.label = label;
         this.shownUnit = shownUnit;
         this.lowest = lowest;
         this.highest = highest;
@@ -108,7 +108,7 @@ public enum Channel {
 
     /** {@return the name for people} */
     public String label() {
-        return label;
+        return say("channel." + name().toLowerCase(Locale.ROOT).replace('_', '-'));
     }
 
     /** {@return the unit shown in messages} */

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 /**
  * What one column of a file means.
  *
@@ -32,7 +34,7 @@ public record ColumnPlan(int index, String title, Channel channel, String unit, 
      * @return sure
      */
     public ColumnPlan confirmed() {
-        return new ColumnPlan(index, title, channel, unit, scale, Certainty.SURE, "you said so");
+        return new ColumnPlan(index, title, channel, unit, scale, Certainty.SURE, say("because.you-said-so"));
     }
 
     /**
@@ -44,6 +46,6 @@ public record ColumnPlan(int index, String title, Channel channel, String unit, 
      */
     public ColumnPlan as(Channel other, Channel.Unit u) {
         return new ColumnPlan(index, title, other, u.name(), new Scale.Linear(u.factor(), u.shift()), Certainty.SURE,
-                "you said so");
+                say("because.you-said-so"));
     }
 }

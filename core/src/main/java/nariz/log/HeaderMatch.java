@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -96,6 +98,16 @@ final class HeaderMatch {
         return -1;
     }
 
+    /** The plan of a column whose header names time, empty for every other. */
+    static Optional<ColumnPlan> time(Table t, int i) {
+        Title name = Title.of(t.titles().get(i).trim(), i < t.units().size() ? t.units().get(i) : "");
+        // Exported side by side, the clocks are often told apart by a number: "Time 2".
+        return channel(name.word().replaceFirst("[0-9]+$", "")).filter(c -> c == Channel.TIME)
+                .filter(c -> name.unit().isEmpty() || c.unit(name.unit()).isPresent())
+                .map(c -> name.unit().isEmpty() ? time(t, i, t.titles().get(i).trim())
+                        : sure(i, t.titles().get(i).trim(), c, c.unit(name.unit()).orElseThrow()));
+    }
+
     /** Columns that header and units name; what is unclear is refused with its place. */
     static List<ColumnPlan> strict(Table t) {
         List<ColumnPlan> columns = new ArrayList<>();
@@ -113,8 +125,8 @@ final class HeaderMatch {
         for (ColumnPlan other : columns) {
             if (other.channel() == c.channel()) {
                 throw new InputProblem(t.source(), t.headerLine(), c.index() + 1, c.title(),
-                        "a second column for " + c.channel().label() + " (the first is \"" + other.title() + "\")",
-                        "Keep one, or name the other sensor afr2 or lambda2.");
+                        say("problem.a-second-column-for-the-first", c.channel().label(), other.title()),
+                        say("problem.keep-one-or-name-the-other"));
             }
         }
     }
@@ -124,7 +136,7 @@ final class HeaderMatch {
         Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
         if (RATIOS.contains(name.word())) {
             return Optional.of(new ColumnPlan(i, title, Channel.LAMBDA, "1/lambda", new Scale.Reciprocal(1.0),
-                    ColumnPlan.Certainty.SURE, "the header says so"));
+                    ColumnPlan.Certainty.SURE, say("because.the-header-says-so")));
         }
         Optional<Channel> c = channel(name.word());
         return c.map(x -> sure(i, title, x, unit(t, i, title, x, name.unit())));
@@ -132,7 +144,7 @@ final class HeaderMatch {
 
     private static ColumnPlan sure(int i, String title, Channel c, Channel.Unit u) {
         return new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
-                ColumnPlan.Certainty.SURE, "the header says so");
+                ColumnPlan.Certainty.SURE, say("because.the-header-says-so"));
     }
 
     /** Channels that are taken without a unit: plain numbers, and those everybody logs alike. */
@@ -154,9 +166,8 @@ final class HeaderMatch {
         }
         List<String> names = c.units().stream().map(Channel.Unit::name).toList();
         throw new InputProblem(t.source(), t.headerLine(), index + 1, title,
-                unit.isEmpty() ? "no unit for " + c.label() : "the unit \"" + unit + "\" for " + c.label(),
-                "Put the unit in the header, for example " + c.header() + " (units: " + String.join(", ", names)
-                        + ").");
+                unit.isEmpty() ? say("problem.no-unit-for", c.label()) : say("problem.the-unit-for", unit, c.label()),
+                say("problem.put-the-unit-in-the-header", c.header(), String.join(", ", names)));
     }
 
     /** Columns as well as can be told, each with how sure that is; a channel is given to one column only. */
@@ -201,7 +212,7 @@ final class HeaderMatch {
         double step = middle(steps);
         ColumnPlan s = sure(i, title, Channel.TIME, Channel.TIME.units().getFirst());
         return step >= 5 && step == Math.rint(step) ? new ColumnPlan(i, title, Channel.TIME, "ms",
-                new Scale.Linear(1e-3, 0), ColumnPlan.Certainty.LIKELY, "its steps are those of milliseconds") : s;
+                new Scale.Linear(1e-3, 0), ColumnPlan.Certainty.LIKELY, say("because.its-steps-are-milliseconds")) : s;
     }
 
     /** The unit in which the numbers make sense. */
@@ -224,43 +235,41 @@ final class HeaderMatch {
         };
         Channel.Unit u = c.unit(unit).orElseThrow();
         return Optional.of(new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
-                ColumnPlan.Certainty.LIKELY, "the header names it; the unit is the one its numbers fit"));
+                ColumnPlan.Certainty.LIKELY, say("because.unit-its-numbers-fit")));
     }
 
     /** By the numbers alone. */
     private static Optional<ColumnPlan> guess(Table t, int i) {
-        double[] v = t.numbers(i);
-        String title = i < t.titles().size() ? t.titles().get(i).trim() : "column " + (i + 1);
+        // A channel that is logged more seldom than the rest is judged by the cells it fills.
+        List<String> filled = t.texts(i).stream().filter(s -> !Cells.blank(s)).toList();
+        double[] v = filled.stream().mapToDouble(Cells::number).toArray();
+        String title = i < t.titles().size() ? t.titles().get(i).trim() : say("plan.column", i + 1);
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < CLEAR_SHARE * v.length || v.length < 3) {
-            boolean clock = !v(t, i).isEmpty() && v(t, i).stream().filter(Cells::clock)
-                    .count() > CLEAR_SHARE * v.length;
-            return clock ? Optional.of(guessed(i, title, Channel.TIME, "s", "clock times")) : Optional.empty();
+            boolean clock = !filled.isEmpty() && filled.stream().filter(Cells::clock).count() > CLEAR_SHARE * v.length;
+            return clock ? Optional.of(guessed(i, title, Channel.TIME, "s", say("because.clock-times")))
+                    : Optional.empty();
         }
         double middle = middle(v);
         double top = high(v);
         double low = low(v);
         if (rises(v)) {
             return Optional.of(guessed(i, title, Channel.TIME, v.length > 1 && v[1] - v[0] >= 5 ? "ms" : "s",
-                    "numbers that rise in every row"));
+                    say("because.numbers-that-rise")));
         }
         if (middle > 9.5 && middle < 18 && low > 7 && top < 26) {
-            return Optional.of(guessed(i, title, Channel.AFR, "", "numbers around 14"));
+            return Optional.of(guessed(i, title, Channel.AFR, "", say("because.numbers-around-14")));
         }
         if (middle > 0.65 && middle < 1.3 && low > 0.4 && top < 2.6) {
-            return Optional.of(guessed(i, title, Channel.LAMBDA, "", "numbers around 1"));
+            return Optional.of(guessed(i, title, Channel.LAMBDA, "", say("because.numbers-around-1")));
         }
         if (middle > 500 && top < 12000 && top > 1.2 * low) {
-            return Optional.of(guessed(i, title, Channel.RPM, "rpm", "numbers of hundreds and thousands"));
+            return Optional.of(guessed(i, title, Channel.RPM, "rpm", say("because.hundreds-and-thousands")));
         }
         if (low >= -1 && top > 8 && top <= 30) {
-            return Optional.of(guessed(i, title, Channel.VACUUM, "inhg", "numbers up to 30"));
+            return Optional.of(guessed(i, title, Channel.VACUUM, "inhg", say("because.numbers-up-to-30")));
         }
         return low >= 8 && top > 60 && top < 115 ? Optional.of(guessed(i, title, Channel.MAP, "kpa",
-                "numbers up to a barometer in kPa")) : Optional.empty();
-    }
-
-    private static List<String> v(Table t, int i) {
-        return t.texts(i);
+                say("because.numbers-up-to-a-barometer"))) : Optional.empty();
     }
 
     private static ColumnPlan guessed(int i, String title, Channel c, String unit, String because) {

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.Arrays;
 import java.util.List;
 import nariz.build.BuildSheet;
@@ -22,33 +24,33 @@ final class LogPlausibility {
         ColumnPlan rpm = find(columns, Channel.RPM, null);
         double turning = quantile(log.rpm(), 0.9);
         if (turning < 300) {
-            throw problem(source, line, rpm, "speeds of mostly under " + Quantity.trim(turning, 0) + " rpm",
-                    "No engine runs that slowly; are two columns swapped, or is this in thousands?");
+            throw problem(source, line, rpm, say("problem.speeds-of-mostly-under-rpm", Quantity.trim(turning, 0)),
+                    say("problem.no-engine-runs-that-slowly-are"));
         }
         ColumnPlan vacuum = find(columns, Channel.VACUUM, Channel.MAP);
         double ambient = sheet.ambient().pressurePa();
         double most = quantile(log.vacuumPa(), 0.999);
         if (most > ambient) {
-            throw problem(source, line, vacuum, "a vacuum of " + kPa(most) + " kPa where the air has only "
-                    + kPa(ambient) + " kPa", "Check the unit in the header and the barometer on the build sheet.");
+            throw problem(source, line, vacuum, say("problem.a-vacuum-of-kpa-where-the", kPa(most), kPa(ambient)),
+                    say("problem.check-the-unit-in-the-header"));
         }
         double range = quantile(log.vacuumPa(), 0.98) - quantile(log.vacuumPa(), 0.02);
         boolean tooLittle = wide(log, sheet) && most < LEAST_OF_A_WIDE_DRIVE;
         if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3) || tooLittle) {
-            throw problem(source, line, vacuum, "a vacuum that never exceeds " + kPa(most) + " kPa",
-                    "A throttled engine pulls far more; check the unit in the header (inHg, kPa, psi).");
+            throw problem(source, line, vacuum, say("problem.a-vacuum-that-never-exceeds-kpa", kPa(most)),
+                    say("problem.a-throttled-engine-pulls-far-more"));
         }
         if (hardlyMoves(log, sheet)) {
-            throw problem(source, line, vacuum, "a vacuum that hardly moves between idle and fast running",
-                    "Check that this column is vacuum and not another reading; are two columns swapped?");
+            throw problem(source, line, vacuum, say("problem.a-vacuum-that-hardly-moves-between"),
+                    say("problem.check-that-this-column-is-vacuum"));
         }
         if (looksAbsolute(log) || richAtMost(log, ambient)) {
-            throw problem(source, line, vacuum, "a vacuum that is lowest with the throttle shut",
-                    "This looks like absolute manifold pressure; name the column map_kPa (or map_inHg).");
+            throw problem(source, line, vacuum, say("problem.a-vacuum-that-is-lowest-with"),
+                    say("problem.this-looks-like-absolute-manifold-pressure"));
         }
         if (looksLikeVacuum(log, vacuum)) {
-            throw problem(source, line, vacuum, "a manifold pressure that is lowest with the throttle open",
-                    "This looks like vacuum; name the column vacuum_kPa (or vacuum_inHg).");
+            throw problem(source, line, vacuum, say("problem.a-manifold-pressure-that-is-lowest"),
+                    say("problem.this-looks-like-vacuum-name-the"));
         }
         lambda(source, line, columns, log, sheet);
     }
@@ -62,13 +64,11 @@ final class LogPlausibility {
         }
         double shown = c.channel() == Channel.AFR ? middle * Units.PETROL_GAUGE_STOICH : middle;
         double byFuel = shown / sheet.fuel().stoichAfr();
-        String found = "a middle reading of " + Quantity.trim(shown, 2) + ", lambda " + Quantity.trim(middle, 2);
+        String found = say("problem.a-middle-reading-of-lambda", Quantity.trim(shown, 2), Quantity.trim(middle, 2));
         if (c.channel() == Channel.AFR && byFuel > 0.75 && byFuel < 1.3) {
-            throw problem(source, line, c, found, "On the scale of the sheet's fuel that would be lambda "
-                    + Quantity.trim(byFuel, 2) + "; set the gauge to the petrol scale or log lambda.");
+            throw problem(source, line, c, found, say("problem.on-the-scale-of-the-sheet", Quantity.trim(byFuel, 2)));
         }
-        throw problem(source, line, c, found, "No engine runs there; check that the column is AFR on the petrol "
-                + "scale or lambda, and that the columns are not swapped.");
+        throw problem(source, line, c, found, say("problem.no-engine-runs-there-check-that"));
     }
 
     /** From idle to two and a half times idle speed vacuum moves by far more than 4 inHg, whatever the engine. */
@@ -152,8 +152,8 @@ final class LogPlausibility {
     private static void rejectEmpty(String source, long line, List<ColumnPlan> columns, double[] v, Channel a,
             Channel b) {
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < v.length / 2) {
-            throw problem(source, line, find(columns, a, b), "a column that is more than half empty",
-                    "Check the sensor and the export; this reading is needed.");
+            throw problem(source, line, find(columns, a, b), say("problem.a-column-that-is-more-than"),
+                    say("problem.check-the-sensor-and-the-export"));
         }
     }
 

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 /**
  * Something in a log that was kept out, with its place.
  *
@@ -12,7 +14,7 @@ package nariz.log;
 public record LogProblem(long line, int column, String channel, String found, String done) {
     /** {@return one line for people} */
     public String text() {
-        String where = "line " + line + (column > 0 ? ", column " + column : "")
+        String where = say("problem.at-line", line) + (column > 0 ? say("problem.column", column) : "")
                 + (channel.isEmpty() ? "" : " (" + channel + ")");
         return where + ": " + found + "; " + done;
     }

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
@@ -19,6 +21,7 @@ import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.LongConsumer;
+import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nariz.build.BuildSheet;
@@ -149,9 +152,8 @@ public final class LogReader {
         DriveLog log = recording.drive(sheet);
         List<ColumnPlan> columns = recording.plan().columns();
         if (log.durationS() < SHORTEST_S) {
-            throw new InputProblem(recording.name(), recording.headerLine(), 0, "", "a log of "
-                    + Quantity.trim(log.durationS(), 2) + " s", "At least " + (int) SHORTEST_S
-                    + " s are needed; if the time column is in milliseconds, name it time_ms.");
+            throw new InputProblem(recording.name(), recording.headerLine(), 0, "", say("problem.a-log-of-s",
+                    Quantity.trim(log.durationS(), 2)), say("problem.at-least-s-are-needed-if", (int) SHORTEST_S));
         }
         LogPlausibility.check(recording.name(), recording.headerLine(), columns, log, sheet);
         return log;
@@ -239,7 +241,7 @@ public final class LogReader {
             List<Channel> channels = new ArrayList<>();
             for (String key : rows.hasNext() ? rows.next().getFields() : List.<String>of()) {
                 channels.add(Channel.ofKey(key).orElseThrow(() -> new InputProblem(name, 1, channels.size() + 1, "",
-                        "\"" + shorten(key) + "\"", "Each column is named by its channel.")));
+                        "\"" + shorten(key) + "\"", say("problem.each-column-is-named-by-its"))));
             }
             Column[] data = new Column[channels.size()];
             java.util.Arrays.setAll(data, i -> new Column());
@@ -257,8 +259,8 @@ public final class LogReader {
             return new Recording(name, new Plan(List.of(), 0.0, -1, ""), List.of(), data.length == 0 ? 0
                     : data[0].size(), 1, chunks, List.of(), List.of(), 0, Double.NaN);
         } catch (CsvParseException | IndexOutOfBoundsException | NumberFormatException e) {
-            throw new InputProblem(name, 0, 0, "", "a table that is damaged (" + e.getMessage() + ")",
-                    "Export it again.");
+            throw new InputProblem(name, 0, 0, "", say("problem.a-table-that-is-damaged", e.getMessage()),
+                    say("problem.export-it-again"));
         }
     }
 
@@ -271,8 +273,7 @@ public final class LogReader {
         try (InputStream in = Files.newInputStream(file)) {
             return work.with(in);
         } catch (IOException | UncheckedIOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
+            throw InputProblem.unreadable(name, e);
         }
     }
 
@@ -281,17 +282,17 @@ public final class LogReader {
         buffered.mark(8);
         byte[] head = buffered.readNBytes(4);
         buffered.reset();
-        return SheetTable.looksLikeOne(head) ? SheetTable.open(name, buffered)
-                : TextTable.open(name, TextDecoding.open(name, buffered));
+        return OwnClocks.merged(SheetTable.looksLikeOne(head) ? SheetTable.open(name, buffered)
+                : TextTable.open(name, TextDecoding.open(name, buffered)));
     }
 
     private static Plan strict(Table t) {
         List<ColumnPlan> columns = HeaderMatch.strict(t);
         if (columns.isEmpty()) {
             List<String> first = t.titles().isEmpty() && !t.sample().isEmpty() ? t.sample().getFirst() : t.titles();
-            throw new InputProblem(t.source(), t.headerLine(), 1, "", "a first line that names no known column (\""
-                    + shorten(String.join(String.valueOf(t.separator()), first)) + "\")",
-                    "Name the columns in the first line, for example time_s,rpm,vacuum_inHg,afr.");
+            throw new InputProblem(t.source(), t.headerLine(), 1, "", say("problem.a-first-line-that-names-no",
+                    shorten(String.join(String.valueOf(t.separator()), first))),
+                    say("problem.name-the-columns-in-the-first"));
         }
         double rate = rate(t);
         if (rate <= 0) {
@@ -307,8 +308,8 @@ public final class LogReader {
     private static void need(Table t, List<ColumnPlan> columns, Channel c, Channel or) {
         if (columns.stream().noneMatch(x -> x.channel() == c || x.channel() == or)) {
             String names = c.header() + (or == null ? "" : " or " + or.header());
-            throw new InputProblem(t.source(), t.headerLine(), 0, "", "no column for " + c.label(),
-                    "Add or rename a column to " + names + ".");
+            throw new InputProblem(t.source(), t.headerLine(), 0, "", say("problem.no-column-for", c.label()),
+                    say("problem.add-or-rename-a-column-to", names));
         }
     }
 
@@ -345,11 +346,11 @@ public final class LogReader {
     private void row(Rows r, long line) {
         int fields = r.size();
         if (fields < needed) {
-            note(new LogProblem(line, fields, "", "a row of " + fields + " fields where the header has "
-                    + table.width(), "the row was left out"));
+            note(new LogProblem(line, fields, "", say("problem.a-row-of-fields-where-the", fields, table.width()),
+                    say("problem.the-row-was-left-out")));
             return;
         }
-        double t = timeAt < 0 ? row / plan.rateHz() : timeS(r.get(columns[timeAt].index()), line);
+        double t = timeAt < 0 ? row / plan.rateHz() : timeS(r);
         if (!inOrder(t, line)) {
             return;
         }
@@ -357,7 +358,7 @@ public final class LogReader {
         for (int i = 0; i < columns.length; i++) {
             if (i != timeAt) {
                 ColumnPlan c = columns[i];
-                data[i].add(c.index() < fields ? cell(r.get(c.index()), i, c, line) : Double.NaN);
+                data[i].add(c.index() < fields ? cell(r, i, c) : Double.NaN);
             }
         }
         if (plan.events() >= 0 && plan.events() < fields) {
@@ -365,14 +366,14 @@ public final class LogReader {
         }
     }
 
-    private double timeS(String raw, long line) {
-        String s = raw.trim();
+    private double timeS(Rows r) {
+        String s = r.get(columns[timeAt].index()).trim();
         if (s.indexOf(':') > 0) {
             double clock = Cells.clockS(s);
             startClockS = Double.isNaN(startClockS) ? clock : startClockS;
             return clock - startClockS;
         }
-        return columns[timeAt].scale().toSi(cell(raw, timeAt, columns[timeAt], line));
+        return columns[timeAt].scale().toSi(cell(r, timeAt, columns[timeAt]));
     }
 
     /** Whether a row's time goes on from the one before; sets what a clock that stepped back must be added. */
@@ -391,8 +392,8 @@ public final class LogReader {
             if (!midnight) {
                 stepsBack++;
                 note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
-                        "a clock that stepped back by " + Quantity.trim(lastS - at, 1) + " s",
-                        "time goes on from where it was"));
+                        say("problem.a-clock-that-stepped-back-by", Quantity.trim(lastS - at, 1)),
+                        say("problem.time-goes-on-from-where-it")));
             }
             offsetS += on;
             lastS = t + offsetS;
@@ -401,7 +402,8 @@ public final class LogReader {
         }
         candidateS = t;
         note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
-                Double.isNaN(t) ? "no time" : "a time that does not rise", "the row was left out"));
+                say(Double.isNaN(t) ? "problem.no-time" : "problem.a-time-that-does-not-rise"),
+                say("problem.the-row-was-left-out")));
         return false;
     }
 
@@ -417,7 +419,8 @@ public final class LogReader {
         }
     }
 
-    private double cell(String raw, int i, ColumnPlan c, long line) {
+    private double cell(Rows r, int i, ColumnPlan c) {
+        String raw = r.get(c.index());
         double v = Cells.number(raw);
         String s = raw;
         if (Double.isNaN(v)) {
@@ -425,14 +428,14 @@ public final class LogReader {
             if (Cells.blank(s)) {
                 return Double.NaN;
             }
-            bad(i, new LogProblem(line, c.index() + 1, c.title(), "\"" + shorten(s) + "\" where a number belongs",
-                    "the reading was left out"));
+            String text = shorten(s);
+            bad(r, i, () -> say("problem.where-a-number-belongs", text));
             return Double.NaN;
         }
         double si = c.scale().toSi(v);
         if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
-            bad(i, new LogProblem(line, c.index() + 1, c.title(),
-                    shorten(s) + ", outside what " + c.channel().label() + " can be", "the reading was left out"));
+            String text = shorten(s);
+            bad(r, i, () -> say("problem.outside-what-can-be", text, c.channel().label()));
             return Double.NaN;
         }
         return v;
@@ -442,11 +445,17 @@ public final class LogReader {
         return s.length() > 80 ? s.substring(0, 80) + "..." : s;
     }
 
-    private void bad(int i, LogProblem p) {
+    /** Counts a cell that was left out; it is put into words only where somebody may read them. */
+    private void bad(Rows r, int i, Supplier<String> found) {
         badCells[i]++;
-        if (firstBad[i] == null) {
-            firstBad[i] = p;
+        if (firstBad[i] != null && problems.size() >= LISTED) {
+            problemCount++;
+            return;
         }
+        ColumnPlan c = columns[i];
+        LogProblem p = new LogProblem(r.line(c.index()), c.index() + 1, c.title(), found.get(),
+                say("problem.the-reading-was-left-out"));
+        firstBad[i] = firstBad[i] == null ? p : firstBad[i];
         note(p);
     }
 
@@ -470,14 +479,12 @@ public final class LogReader {
         }
         if (stepsBack > Math.max(MOST_STEPS, rows / 100)) {
             throw new InputProblem(table.source(), table.headerLine(), columns[timeAt].index() + 1, title(timeAt),
-                    "a time that goes back " + stepsBack + " times", "Time rises from row to row; are two columns "
-                            + "swapped?");
+                    say("problem.a-time-that-goes-back-times", stepsBack), say("problem.time-rises-from-row-to-row"));
         }
         if (rows < FEWEST) {
-            String more = problems.isEmpty() ? "" : "; first problem: " + problems.getFirst().text();
-            throw new InputProblem(table.source(), table.headerLine(), 0, "", rows + " usable rows" + more,
-                    "At least " + FEWEST + " rows over " + (int) SHORTEST_S + " s are needed; check that the export "
-                            + "is complete.");
+            String more = problems.isEmpty() ? "" : say("problem.and-more-first-problem", problems.getFirst().text());
+            throw new InputProblem(table.source(), table.headerLine(), 0, "", say("problem.usable-rows", rows, more),
+                    say("problem.at-least-rows-over-s-are", FEWEST, (int) SHORTEST_S));
         }
         return new Recording(table.source(), plan, table.preamble(), rows, table.headerLine(), out, marks, problems,
                 problemCount, startClockS);
@@ -487,9 +494,9 @@ public final class LogReader {
         ColumnPlan c = columns[i];
         if (firstBad[i] != null && badCells[i] > WORST_SHARE * Math.max(rows, 1)) {
             LogProblem p = firstBad[i];
-            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(), p.found() + " (and "
-                    + (badCells[i] - 1) + " more like it)", "Check that this column really is " + c.channel().label()
-                    + " and that its unit is named rightly in the header, for example " + c.channel().header() + ".");
+            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(), say("problem.and-more-like-it",
+                    p.found(), (badCells[i] - 1)), say("problem.check-that-this-column-really-is", c.channel().label(),
+                            c.channel().header()));
         }
     }
 }

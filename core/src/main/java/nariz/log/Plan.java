@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -77,16 +79,16 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
     public List<String> missing() {
         List<String> out = new java.util.ArrayList<>();
         if (rateHz <= 0 && column(Channel.TIME).isEmpty()) {
-            out.add("time (or a sample rate)");
+            out.add(say("plan.time-or-a-rate"));
         }
         if (column(Channel.RPM).isEmpty()) {
-            out.add("engine speed");
+            out.add(say("plan.engine-speed"));
         }
         if (column(Channel.VACUUM).isEmpty() && column(Channel.MAP).isEmpty()) {
-            out.add("manifold vacuum or pressure");
+            out.add(say("plan.vacuum-or-pressure"));
         }
         if (column(Channel.LAMBDA).isEmpty() && column(Channel.AFR).isEmpty()) {
-            out.add("lambda or AFR");
+            out.add(say("plan.lambda-or-afr"));
         }
         return out;
     }

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -66,36 +68,37 @@ public final class PlanJson {
     public static Plan parse(String source, String json) {
         Fields root = new Fields(source, LocatedJson.parse(source, json));
         if (!FORMAT.equals(root.text("format", ""))) {
-            throw root.problem("format", "Write \"format\": \"" + FORMAT + "\"; other versions are not known here.");
+            throw root.problem("format", say("problem.write-format-other-versions-are-not", FORMAT));
         }
         List<ColumnPlan> columns = new ArrayList<>();
         for (LocatedJson item : root.list("columns")) {
             ColumnPlan c = column(new Fields(source, item));
             if (columns.stream().anyMatch(o -> o.channel() == c.channel()
                     || (o.index() == c.index() && c.index() >= 0))) {
-                throw new InputProblem(source, item.line(), item.column(), "columns", "column " + (c.index() + 1)
-                        + " or channel " + c.channel().key() + " twice", "Every column and channel comes once.");
+                throw new InputProblem(source, item.line(), item.column(), "columns",
+                        say("problem.column-or-channel-twice", (c.index() + 1), c.channel().key()),
+                        say("problem.every-column-and-channel-comes-once"));
             }
             columns.add(c);
         }
         double rate = root.number("rateHz", 0.0);
         if (rate < 0 || rate > 1e5) {
-            throw root.problem("rateHz", "Samples a second, 0 to 100000; 0 where a column carries time.");
+            throw root.problem("rateHz", say("problem.samples-a-second-0-to-100000"));
         }
         return new Plan(columns, rate, (int) root.number("events", 0) - 1, root.text("signature", ""));
     }
 
     private static ColumnPlan column(Fields f) {
         Channel channel = Channel.ofKey(f.text("channel", "")).orElseThrow(() -> f.problem("channel",
-                "One of " + String.join(", ", java.util.Arrays.stream(Channel.values()).map(Channel::key).toList())
-                        + "."));
+                say("problem.one-of", String.join(", ",
+                java.util.Arrays.stream(Channel.values()).map(Channel::key).toList()))));
         int index = (int) f.number("column", -1) - 1;
         if (index < ColumnPlan.ELSEWHERE || index > 4096) {
-            throw f.problem("column", "Columns are counted from 1; 0 is for what came from another file.");
+            throw f.problem("column", say("problem.columns-are-counted-from-1-0"));
         }
         String unit = f.text("unit", "");
         return new ColumnPlan(index, f.text("title", channel.label()), channel, unit, scale(f, channel, unit),
-                ColumnPlan.Certainty.SURE, "the profile says so");
+                ColumnPlan.Certainty.SURE, say("because.the-profile-says-so"));
     }
 
     private static Scale scale(Fields f, Channel channel, String unit) {
@@ -103,7 +106,7 @@ public final class PlanJson {
             try {
                 return new Scale.Curve(f.numbers("from"), f.numbers("to"));
             } catch (IllegalArgumentException e) {
-                throw f.problem("from", "Give rising numbers under from and as many under to: " + e.getMessage() + ".");
+                throw f.problem("from", say("problem.give-rising-numbers-under-from-and", e.getMessage()));
             }
         }
         if (f.has("reciprocal")) {
@@ -115,9 +118,9 @@ public final class PlanJson {
         if (f.has("factor")) {
             return new Scale.Linear(f.number("factor", 1.0), f.number("shift", 0.0));
         }
-        Channel.Unit u = channel.unit(unit).orElseThrow(() -> f.problem("unit", "One of "
-                + String.join(", ", channel.units().stream().map(Channel.Unit::name).toList())
-                + "; or give factor and shift to SI, or from and to."));
+        Channel.Unit u = channel.unit(unit).orElseThrow(() -> f.problem("unit",
+                say("problem.one-of-or-give-factor-and", String.join(", ",
+                channel.units().stream().map(Channel.Unit::name).toList()))));
         return new Scale.Linear(u.factor(), u.shift());
     }
 
@@ -126,7 +129,7 @@ public final class PlanJson {
         Fields {
             if (!(json.value() instanceof Map<?, ?>)) {
                 throw new InputProblem(source, json.line(), json.column(), "", json.words(),
-                        "Write an object: { ... }.");
+                        say("problem.write-an-object"));
             }
         }
 
@@ -140,7 +143,8 @@ public final class PlanJson {
 
         InputProblem problem(String name, String wanted) {
             LocatedJson at = has(name) ? get(name) : json;
-            return new InputProblem(source, at.line(), at.column(), name, has(name) ? at.words() : "nothing", wanted);
+            return new InputProblem(source, at.line(), at.column(), name,
+                    has(name) ? at.words() : say("problem.nothing"), wanted);
         }
 
         String text(String name, String absent) {
@@ -150,7 +154,7 @@ public final class PlanJson {
             if (get(name).value() instanceof String s) {
                 return s;
             }
-            throw problem(name, "Write a text in quotes.");
+            throw problem(name, say("problem.write-a-text-in-quotes"));
         }
 
         double number(String name, double absent) {
@@ -160,14 +164,14 @@ public final class PlanJson {
             if (get(name).value() instanceof Number n && Double.isFinite(n.doubleValue())) {
                 return n.doubleValue();
             }
-            throw problem(name, "Write a number.");
+            throw problem(name, say("problem.write-a-number"));
         }
 
         List<LocatedJson> list(String name) {
             if (has(name) && get(name).value() instanceof List<?> items) {
                 return items.stream().map(i -> (LocatedJson) i).toList();
             }
-            throw problem(name, "Write a list: [ ... ].");
+            throw problem(name, say("problem.write-a-list"));
         }
 
         double[] numbers(String name) {

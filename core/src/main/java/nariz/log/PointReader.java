@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -62,8 +64,7 @@ public final class PointReader {
             String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
             return looksLikePoints(text) ? Optional.of(parse(name, text)) : Optional.empty();
         } catch (IOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
+            throw InputProblem.unreadable(name, e);
         }
     }
 
@@ -95,8 +96,8 @@ public final class PointReader {
             }
         }
         if (points.size() < FEWEST) {
-            throw new InputProblem(name, lines.size(), 0, "", points.size() + " points", "Note at least " + FEWEST
-                    + " steady points, one a line: rpm, vacuum in inHg, AFR; for example 2200 15.5 13.4.");
+            throw new InputProblem(name, lines.size(), 0, "", say("problem.points", points.size()),
+                    say("problem.note-at-least-steady-points-one", FEWEST));
         }
         return held(name, new Plan(columns, 1.0 / STEP_S, -1, "points"), points);
     }
@@ -110,7 +111,7 @@ public final class PointReader {
     private static ColumnPlan column(int i, Channel c, String unit) {
         Channel.Unit u = c.unit(unit).orElseThrow();
         return new ColumnPlan(i, c.label(), c, unit, new Scale.Linear(u.factor(), u.shift()),
-                ColumnPlan.Certainty.SURE, "the order of noted points");
+                ColumnPlan.Certainty.SURE, say("because.the-order-of-noted-points"));
     }
 
     private static double[] point(String name, long line, List<String> f, List<ColumnPlan> columns) {
@@ -121,8 +122,8 @@ public final class PointReader {
             double si = c.scale().toSi(v[k]);
             if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
                 throw new InputProblem(name, line, c.index() + 1, c.title(), c.index() < f.size()
-                        ? "\"" + f.get(c.index()) + "\"" : "nothing", "A steady point is rpm, vacuum in inHg and AFR; "
-                        + "for example 2200 15.5 13.4.");
+                        ? "\"" + f.get(c.index()) + "\"" : say("problem.nothing"),
+                                say("problem.a-steady-point-is-rpm-vacuum"));
             }
         }
         return v;

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.List;
 
 /**
@@ -26,17 +28,40 @@ public record Proposal(Plan plan, List<String> titles, List<String> units, List<
      */
     public String title(int field) {
         return field < titles.size() && !titles.get(field).isBlank() ? titles.get(field).trim()
-                : "column " + (field + 1);
+                : say("plan.column", field + 1);
     }
 
     /**
-     * Numbers of a column in the first rows.
+     * Cells of a column in the first rows; blank ones are left out, so that a channel that is logged more seldom than
+     * the rest shows as much of itself.
      *
      * @param field from 0
-     * @return as they stand there, NaN where there is none
+     * @return as they stand there
      */
-    public double[] numbers(int field) {
-        return sample.stream().mapToDouble(r -> field < r.size() ? Cells.number(r.get(field)) : Double.NaN).toArray();
+    public List<String> readings(int field) {
+        return sample.stream().filter(r -> field < r.size()).map(r -> r.get(field).trim()).filter(c -> !Cells.blank(c))
+                .toList();
+    }
+
+    /**
+     * What a cell is as a number.
+     *
+     * @param cell as it stands in the file
+     * @return NaN when it is none
+     */
+    public double number(String cell) {
+        return Cells.number(cell);
+    }
+
+    /**
+     * Whether there is nothing in a column to ask about: no title and no reading. So are the clocks that were laid over
+     * the first.
+     *
+     * @param field from 0
+     * @return true for nothing
+     */
+    public boolean empty(int field) {
+        return (field >= titles.size() || titles.get(field).isBlank()) && readings(field).isEmpty();
     }
 
     /** {@return whether an analysis can go ahead without asking} */

@@ -13,10 +13,12 @@ public final class Pyramid {
     /** Samples in a block of the lowest level, and blocks of one level in a block of the next. */
     public static final int BLOCK = 16;
     private static final int SHIFT = 4;
+    private static final int SUMMED = 4096;
 
     private final float[] series;
     private final float[][] least;
     private final float[][] greatest;
+    private final Moments[] blocks;
 
     /**
      * Builds the levels.
@@ -31,6 +33,11 @@ public final class Pyramid {
         }
         least = new float[levels][];
         greatest = new float[levels][];
+        blocks = new Moments[series.length / SUMMED];
+        for (int b = 0; b < blocks.length; b++) {
+            blocks[b] = new Moments();
+            blocks[b].add(series, b * SUMMED, (b + 1) * SUMMED);
+        }
         float[] low = series;
         float[] high = series;
         for (int k = 0; k < levels; k++) {
@@ -127,29 +134,61 @@ public final class Pyramid {
     }
 
     /**
-     * Statistics of a stretch, from every sample.
+     * Statistics of a stretch, from every sample: whole blocks of {@value #SUMMED} were summed up beforehand, so that a
+     * stretch of millions costs no more than two blocks.
      *
      * @param startInclusive first sample
      * @param endExclusive one past the last
      * @return count 0 and NaN where there is no reading
      */
     public Statistics statistics(int startInclusive, int endExclusive) {
-        int n = 0;
-        double mean = 0;
-        double square = 0;
-        // Welford's recurrence: no cancellation on rpm in the thousands.
-        for (int i = Math.max(0, startInclusive); i < Math.min(series.length, endExclusive); i++) {
-            double v = series[i];
-            if (!Double.isNaN(v)) {
-                n++;
-                double d = v - mean;
-                mean += d / n;
-                square += d * (v - mean);
+        int from = Math.max(0, startInclusive);
+        int to = Math.min(series.length, endExclusive);
+        Moments m = new Moments();
+        int firstBlock = (from + SUMMED - 1) / SUMMED;
+        int lastBlock = Math.max(firstBlock, to / SUMMED);
+        if (firstBlock * SUMMED >= to) {
+            m.add(series, from, to);
+        } else {
+            m.add(series, from, firstBlock * SUMMED);
+            for (int b = firstBlock; b < lastBlock; b++) {
+                m.merge(blocks[b]);
             }
+            m.add(series, lastBlock * SUMMED, to);
         }
         float[] range = new float[2];
-        range(startInclusive, endExclusive, range);
-        return n == 0 ? new Statistics(0, Double.NaN, Double.NaN, Double.NaN, Double.NaN)
-                : new Statistics(n, mean, n > 1 ? Math.sqrt(square / (n - 1)) : 0.0, range[0], range[1]);
+        range(from, to, range);
+        return m.n == 0 ? new Statistics(0, Double.NaN, Double.NaN, Double.NaN, Double.NaN)
+                : new Statistics(m.n, m.mean, m.n > 1 ? Math.sqrt(m.square / (m.n - 1)) : 0.0, range[0], range[1]);
+    }
+
+    /** Count, mean and sum of squared deviations, without cancellation on rpm in the thousands. */
+    private static final class Moments {
+        private int n;
+        private double mean;
+        private double square;
+
+        /** Welford's recurrence, sample by sample. */
+        void add(float[] v, int from, int to) {
+            for (int i = from; i < to; i++) {
+                if (!Float.isNaN(v[i])) {
+                    n++;
+                    double d = v[i] - mean;
+                    mean += d / n;
+                    square += d * (v[i] - mean);
+                }
+            }
+        }
+
+        /** Two groups into one (Chan, Golub &amp; LeVeque, The American Statistician 37, 1983, eq. 2.1). */
+        void merge(Moments o) {
+            if (o.n > 0) {
+                double d = o.mean - mean;
+                double all = (double) n + o.n;
+                square += o.square + d * d * n * o.n / all;
+                mean += d * o.n / all;
+                n += o.n;
+            }
+        }
     }
 }

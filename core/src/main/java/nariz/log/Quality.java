@@ -1,9 +1,11 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
+import java.util.stream.IntStream;
 
 /**
  * What is odd about a recording: gaps, stuck values, spikes, readings at the end of a gauge's scale, channels that are
@@ -22,10 +24,11 @@ public final class Quality {
     private static final double LEAST_GAP_S = 0.5;
     private static final double RAIL_S = 1.0;
     private static final double THIN_SHARE = 0.1;
+    private static final double SELDOM_SHARE = 0.7;
     private static final int MOST = 200;
 
     private final double[] t;
-    private final List<Finding> out = new ArrayList<>();
+    private final List<Finding> out;
 
     /** Kinds of oddity. */
     public enum Kind {
@@ -53,8 +56,9 @@ public final class Quality {
     public record Finding(Kind kind, Channel channel, double fromS, double toS, String text) {
     }
 
-    private Quality(Recording recording) {
-        t = recording.written(Channel.TIME);
+    private Quality(double[] t, List<Finding> out) {
+        this.t = t;
+        this.out = out;
     }
 
     /**
@@ -64,16 +68,21 @@ public final class Quality {
      * @return oddities in the order of time, at most a few hundred
      */
     public static List<Finding> of(Recording recording) {
-        Quality q = new Quality(recording);
+        Quality q = new Quality(recording.written(Channel.TIME), new ArrayList<>());
         q.gaps();
         double[] rpm = recording.channels().contains(Channel.RPM) ? recording.si(Channel.RPM) : new double[0];
         for (Channel c : recording.channels()) {
             if (c != Channel.TIME) {
                 double[] v = recording.si(c);
-                q.thin(c, v);
-                q.spikes(c, v);
-                q.stuck(c, v, rpm);
-                q.rails(c, v);
+                int[] read = IntStream.range(0, v.length).filter(i -> !Double.isNaN(v[i])).toArray();
+                q.thin(c, read, v.length);
+                // A channel with a clock of its own is held against its own neighbours, not against blank rows.
+                boolean own = read.length < SELDOM_SHARE * v.length;
+                Quality k = own ? new Quality(at(q.t, read), q.out) : q;
+                double[] values = own ? at(v, read) : v;
+                k.spikes(c, values);
+                k.stuck(c, values, own && rpm.length > 0 ? at(rpm, read) : rpm);
+                k.rails(c, values);
             }
         }
         q.out.sort(java.util.Comparator.comparingDouble(Finding::fromS));
@@ -99,18 +108,31 @@ public final class Quality {
         double longest = Math.max(LEAST_GAP_S, GAP_TIMES * usualStep());
         for (int i = 1; i < t.length; i++) {
             if (t[i] - t[i - 1] > longest) {
-                add(Kind.GAP, Channel.TIME, t[i - 1], t[i], String.format(Locale.ROOT,
-                        "no rows for %.1f s", t[i] - t[i - 1]));
+                add(Kind.GAP, Channel.TIME, t[i - 1], t[i], say("quality.no-rows-for-s", t[i] - t[i - 1]));
             }
         }
     }
 
-    private void thin(Channel c, double[] v) {
-        long n = Arrays.stream(v).filter(x -> !Double.isNaN(x)).count();
-        if (n < THIN_SHARE * v.length && v.length > 0) {
-            add(Kind.THIN, c, t[0], t[t.length - 1], String.format(Locale.ROOT,
-                        "%s has %d readings in %d rows", c.label(), n, v.length));
+    private static double[] at(double[] v, int[] places) {
+        return Arrays.stream(places).mapToDouble(i -> v[i]).toArray();
+    }
+
+    private void thin(Channel c, int[] read, int rows) {
+        if (rows > 0 && read.length < THIN_SHARE * rows && !(slow(c) && often(read))) {
+            add(Kind.THIN, c, t[0], t[t.length - 1], say("quality.has-readings-in-rows", c.label(), read.length,
+                    rows));
         }
+    }
+
+    /** What changes so slowly that loggers read it once in a while. */
+    private static boolean slow(Channel c) {
+        return c == Channel.COOLANT || c == Channel.ALTITUDE || c == Channel.SPEED;
+    }
+
+    /** Whether the usual time from one reading to the next is short enough for blanks to be filled. */
+    private boolean often(int[] read) {
+        double[] at = at(t, read);
+        return at.length > 2 && new Quality(at, List.of()).usualStep() <= Recording.LONGEST_FILL_S;
     }
 
     private void spikes(Channel c, double[] v) {
@@ -137,8 +159,7 @@ public final class Quality {
             double down = v[i] - v[i + 1];
             if (up * down > 0 && Math.min(Math.abs(up), Math.abs(down)) > limit
                     && Math.abs(v[i + 1] - v[i - 1]) < 0.3 * Math.abs(up)) {
-                add(Kind.SPIKE, c, t[i - 1], t[i + 1], String.format(Locale.ROOT,
-                        "%s jumps for one reading", c.label()));
+                add(Kind.SPIKE, c, t[i - 1], t[i + 1], say("quality.jumps-for-one-reading", c.label()));
             }
         }
     }
@@ -153,8 +174,8 @@ public final class Quality {
             if (i == v.length || v[i] != v[from]) {
                 if (!Double.isNaN(v[from]) && t[i - 1] - t[from] > STUCK_S && (c == Channel.RPM || moves(rpm, from,
                         i))) {
-                    add(Kind.STUCK, c, t[from], t[i - 1], String.format(Locale.ROOT,
-                        "%s stays the same for %.1f s", c.label(), t[i - 1] - t[from]));
+                    add(Kind.STUCK, c, t[from], t[i - 1], say("quality.stays-the-same-for", c.label(),
+                            t[i - 1] - t[from]));
                 }
                 from = i;
             }
@@ -182,8 +203,7 @@ public final class Quality {
         for (int i = 1; i <= v.length; i++) {
             if (i == v.length || v[i] != v[from]) {
                 if ((v[from] == high || v[from] == low) && t[i - 1] - t[from] > RAIL_S) {
-                    add(Kind.RAIL, c, t[from], t[i - 1], String.format(Locale.ROOT,
-                        "%s at the end of its scale for %.1f s", c.label(), t[i - 1] - t[from]));
+                    add(Kind.RAIL, c, t[from], t[i - 1], say("quality.at-the-end-of", c.label(), t[i - 1] - t[from]));
                 }
                 from = i;
             }

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
@@ -17,7 +19,7 @@ import nariz.units.Units;
  */
 public final class Recording {
     /** A reading as old as this is not stretched to fill a blank, s. */
-    private static final double LONGEST_FILL_S = 3.0;
+    static final double LONGEST_FILL_S = 3.0;
     private static final double SELDOM = 0.3;
 
     private final String name;
@@ -252,9 +254,8 @@ public final class Recording {
      */
     public Recording beside(TrackReader.Track track) {
         if (Double.isNaN(startClockS)) {
-            throw new InputProblem(name, headerLine, 0, "", "a log without clock times",
-                    "A track is laid beside a log by "
-                    + "clock; log the time of day, or leave the track out.");
+            throw new InputProblem(name, headerLine, 0, "", say("problem.a-log-without-clock-times"),
+                    say("problem.a-track-is-laid-beside-a"));
         }
         double[] t = written(Channel.TIME);
         double shift = shift(track, t);
@@ -276,8 +277,8 @@ public final class Recording {
                 }
             }
         }
-        throw new InputProblem(name, headerLine, 0, "", "no time at which the track covers this log",
-                "Check that track and log are of the same drive.");
+        throw new InputProblem(name, headerLine, 0, "", say("problem.no-time-at-which-the-track"),
+                say("problem.check-that-track-and-log-are"));
     }
 
     private static void add(Map<Channel, List<byte[]>> chunks, List<ColumnPlan> columns, Channel c, String unit,
@@ -289,7 +290,7 @@ public final class Recording {
             }
             chunks.put(c, column.chunks());
             columns.add(new ColumnPlan(ColumnPlan.ELSEWHERE, "track", c, unit, new Scale.Linear(1, 0),
-                    ColumnPlan.Certainty.SURE, "from the track"));
+                    ColumnPlan.Certainty.SURE, say("because.from-the-track")));
         }
     }
 

@@ -11,6 +11,12 @@ interface Rows extends Closeable {
     /** Line of the row in its file, from 1. */
     long line();
 
+    /** Line of a field in its file,
+            from 1; other than {@link #line()} only where a row is put together from several. */
+    default long line(int field) {
+        return line();
+    }
+
     /** Number of fields. */
     int size();
 

@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import com.github.miachm.sods.Range;
 import com.github.miachm.sods.SpreadSheet;
 import java.io.ByteArrayInputStream;
@@ -43,8 +45,8 @@ final class SheetTable {
         } catch (InputProblem e) {
             throw e;
         } catch (IOException | RuntimeException e) {
-            throw new InputProblem(source, 1, 1, "", "bytes that are not text",
-                    "It is packed like a spreadsheet, but cannot be opened as .xlsx or .ods; export it as CSV text.");
+            throw new InputProblem(source, 1, 1, "", say("problem.bytes-that-are-not-text"),
+                    say("problem.it-is-packed-like-a-spreadsheet"));
         }
         Supplier<Rows> best = null;
         int most = 1;
@@ -62,8 +64,8 @@ final class SheetTable {
             }
         }
         if (best == null) {
-            throw new InputProblem(source, 1, 1, "", "a spreadsheet in which no row names known columns",
-                    "Name the columns in one row, for example time_s, rpm, vacuum_inHg, afr.");
+            throw new InputProblem(source, 1, 1, "", say("problem.a-spreadsheet-in-which-no-row"),
+                    say("problem.name-the-columns-in-one-row"));
         }
         return table(source, best, at);
     }
@@ -148,10 +150,9 @@ final class SheetTable {
 
         /** The library throws many kinds of things at a damaged file. */
         private InputProblem damaged(Exception e) {
-            return new InputProblem(source, row == null ? 1 : row.getRowNum() + 1L, 1, "", "a damaged spreadsheet ("
-                    + e.getClass().getSimpleName() + ")",
-                    "Open it in a spreadsheet program and save it again, or export "
-                    + "it as CSV text.");
+            return new InputProblem(source, row == null ? 1 : row.getRowNum() + 1L, 1, "",
+                    say("problem.a-damaged-spreadsheet", e.getClass().getSimpleName()),
+                    say("problem.open-it-in-a-spreadsheet-program"));
         }
 
         @Override

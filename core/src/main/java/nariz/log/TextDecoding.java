@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.io.BufferedInputStream;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -28,8 +30,8 @@ final class TextDecoding {
         byte[] head = in.readNBytes(PEEK - 1);
         in.reset();
         if (head.length == 0) {
-            throw new InputProblem(source, 1, 1, "", "an empty file",
-                    "Export the log again; a header line and readings are needed.");
+            throw new InputProblem(source, 1, 1, "", say("problem.an-empty-file"),
+                    say("problem.export-the-log-again-a-header"));
         }
         Charset charset = charset(head);
         in.skipNBytes(mark(head));
@@ -85,8 +87,8 @@ final class TextDecoding {
             line += c == '\n' ? 1 : 0;
             odd += c < 9 || (c > 13 && c < 32) ? 1 : 0;
             if (c == 0 || odd > MOST_ODD) {
-                throw new InputProblem(source, line, i + 1, "", "bytes that are not text",
-                        "This looks like a binary file; export the log as CSV text (UTF-8) or as a spreadsheet.");
+                throw new InputProblem(source, line, i + 1, "", say("problem.bytes-that-are-not-text"),
+                        say("problem.this-looks-like-a-binary-file"));
             }
         }
     }

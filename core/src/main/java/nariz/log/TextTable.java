@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import de.siegmar.fastcsv.reader.CommentStrategy;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
@@ -61,8 +63,8 @@ final class TextTable {
         skipLines(text, at);
         Records rows = new Records(source, text, separator, at);
         if (!rows.next()) {
-            throw new InputProblem(source, 1, 1, "", "no header line",
-                    "The first line names the columns, for example time_s,rpm,vacuum_inHg,afr.");
+            throw new InputProblem(source, 1, 1, "", say("problem.no-header-line"),
+                    say("problem.the-first-line-names-the-columns"));
         }
         List<String> titles = rows.all();
         long headerLine = rows.line();
@@ -173,8 +175,8 @@ final class TextTable {
                 return true;
             } catch (CsvParseException e) {
                 String why = String.valueOf(e.getCause() == null ? e.getMessage() : e.getCause().getMessage());
-                throw new InputProblem(source, last + 1, 1, "", "text that is not a table (" + shorten(why) + ")",
-                        "Look for a quotation mark that is never closed, or a line without an end.");
+                throw new InputProblem(source, last + 1, 1, "", say("problem.text-that-is-not-a-table", shorten(why)),
+                        say("problem.look-for-a-quotation-mark-that"));
             }
         }
 

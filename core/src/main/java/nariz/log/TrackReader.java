@@ -1,5 +1,7 @@
 package nariz.log;
 
+import static nariz.words.CoreWords.say;
+
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -74,8 +76,7 @@ public final class TrackReader {
         try (InputStream in = Files.newInputStream(file)) {
             return read(name, in);
         } catch (IOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and that you may read it.");
+            throw InputProblem.unreadable(name, e);
         }
     }
 
@@ -106,11 +107,11 @@ public final class TrackReader {
         } catch (XMLStreamException e) {
             throw new InputProblem(name, Math.max(0, e.getLocation() == null ? 0 : e.getLocation().getLineNumber()),
                     Math.max(0, e.getLocation() == null ? 0 : e.getLocation().getColumnNumber()), "",
-                    "text that is not a GPX track", "Export the track again as GPX.");
+                    say("problem.text-that-is-not-a-gpx"), say("problem.export-the-track-again-as-gpx"));
         }
         if (points.size() < 2) {
-            throw new InputProblem(name, 0, 0, "trkpt", points.size() + " track points with a time",
-                    "A track needs at least two; planned routes carry no times.");
+            throw new InputProblem(name, 0, 0, "trkpt", say("problem.track-points-with-a-time", points.size()),
+                    say("problem.a-track-needs-at-least-two"));
         }
         return track(points);
     }
@@ -138,8 +139,8 @@ public final class TrackReader {
     private static double number(String name, int line, String field, String text, double most) {
         double v = text == null ? Double.NaN : Cells.number(text);
         if (!(Math.abs(v) <= most)) {
-            throw new InputProblem(name, line, 0, field, text == null ? "no value" : "\"" + text + "\"",
-                    "A track point has lat and lon in degrees.");
+            throw new InputProblem(name, line, 0, field, text == null ? say("problem.no-value") : "\"" + text + "\"",
+                    say("problem.a-track-point-has-lat-and"));
         }
         return v;
     }
@@ -149,7 +150,7 @@ public final class TrackReader {
             return Instant.parse(text.trim()).toEpochMilli() / 1e3;
         } catch (DateTimeParseException e) {
             throw new InputProblem(name, line, 0, "time", "\"" + text.trim() + "\"",
-                    "Times are written like 2026-05-01T12:30:00Z.");
+                    say("problem.times-are-written-like-2026-05"));
         }
     }
 

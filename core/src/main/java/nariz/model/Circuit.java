@@ -1,5 +1,8 @@
 package nariz.model;
 
+import static nariz.words.CoreWords.say;
+
+import java.util.Locale;
 import nariz.build.SideName;
 
 /** A path fuel can take, in the order of work; the index into every array of shares is {@link #ordinal()}. */
@@ -39,6 +42,11 @@ public enum Circuit {
 
     /** {@return a name for people, for example "secondary main"} */
     public String label() {
-        return side == SideName.SECONDARY ? "secondary " + key : key;
+        return say("circuit." + name().toLowerCase(Locale.ROOT).replace('_', '-'));
+    }
+
+    /** {@return the same in fewer letters, for narrow places} */
+    public String shortLabel() {
+        return side == SideName.SECONDARY ? say("circuit.short." + key) : label();
     }
 }

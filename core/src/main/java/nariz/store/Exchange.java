@@ -1,5 +1,7 @@
 package nariz.store;
 
+import static nariz.words.CoreWords.say;
+
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -196,13 +198,14 @@ public final class Exchange {
                 parts.put(e.getName(), zip.readAllBytes());
             }
         } catch (IOException e) {
-            throw new InputProblem(name, 0, 0, "", "a file that cannot be read (" + e.getClass().getSimpleName() + ")",
-                    "Check that it exists and is a whole zip.");
+            throw new InputProblem(name, 0, 0, "", say("problem.a-file-that-cannot-be-read",
+                    e.getClass().getSimpleName()),
+                    say("problem.check-that-it-exists-and-is"));
         }
         for (String needed : List.of("datapackage.json", "profile.json", "readings.csv", "build-sheet.json")) {
             if (!parts.containsKey(needed)) {
-                throw new InputProblem(name, 0, 0, "", "a zip without " + needed,
-                        "Export the run again as a data package.");
+                throw new InputProblem(name, 0, 0, "", say("problem.a-zip-without", needed),
+                        say("problem.export-the-run-again-as-a"));
             }
         }
         try {
@@ -210,8 +213,8 @@ public final class Exchange {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (tools.jackson.core.JacksonException | ClassCastException | NullPointerException e) {
-            throw new InputProblem(name, 1, 1, "datapackage.json", "a description that is not one of this program's ("
-                    + e.getClass().getSimpleName() + ")", "Export the run again as a data package.");
+            throw new InputProblem(name, 1, 1, "datapackage.json", say("problem.a-description-that-is-not-one",
+                    e.getClass().getSimpleName()), say("problem.export-the-run-again-as-a"));
         }
     }
 
@@ -291,15 +294,16 @@ public final class Exchange {
      */
     public static void read(Path folder, Workbook w) {
         if (!w.vehicles().isEmpty()) {
-            throw new InputProblem(String.valueOf(w.file().getFileName()), 0, 0, "", "a workbook with something in it",
-                    "Import a folder into a new workbook.");
+            throw new InputProblem(String.valueOf(w.file().getFileName()), 0, 0, "",
+                    say("problem.a-workbook-with-something-in-it"),
+                    say("problem.import-a-folder-into-a-new"));
         }
         Path index = folder.resolve(INDEX);
         try {
             Map<?, ?> root = MAPPER.readValue(Files.readString(index), Map.class);
             if (!FORMAT.equals(root.get("format"))) {
                 throw new InputProblem(INDEX, 1, 1, "format", String.valueOf(root.get("format")),
-                        "This program reads " + FORMAT + ".");
+                        say("problem.this-program-reads", FORMAT));
             }
             w.handle().useTransaction(h -> {
                 for (String table : TABLES) {
@@ -316,12 +320,12 @@ public final class Exchange {
                 }
             });
         } catch (IOException | UncheckedIOException e) {
-            throw new InputProblem(String.valueOf(folder), 0, 0, "", "a folder that cannot be read (" + e.getMessage()
-                    + ")", "Pick a folder that a workbook was exported to.");
+            throw new InputProblem(String.valueOf(folder), 0, 0, "", say("problem.a-folder-that-cannot-be-read",
+                    e.getMessage()), say("problem.pick-a-folder-that-a-workbook"));
         } catch (tools.jackson.core.JacksonException | ClassCastException | NullPointerException
                 | org.jdbi.v3.core.JdbiException e) {
-            throw new InputProblem(INDEX, 1, 1, "", "a description that is damaged (" + e.getClass().getSimpleName()
-                    + ")", "Export the workbook again.");
+            throw new InputProblem(INDEX, 1, 1, "", say("problem.a-description-that-is-damaged",
+                    e.getClass().getSimpleName()), say("problem.export-the-workbook-again"));
         }
     }
 

@@ -1,5 +1,7 @@
 package nariz.store;
 
+import static nariz.words.CoreWords.say;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -33,20 +35,20 @@ final class Migrations {
                 return;
             }
             if (!java.util.Arrays.equals(head, MAGIC)) {
-                throw new InputProblem(name, 0, 0, "", "a file that is no workbook", "Pick a file that ends in "
-                        + Workbook.EXTENSION + "; drive logs are imported into one.");
+                throw new InputProblem(name, 0, 0, "", say("problem.a-file-that-is-no-workbook"),
+                        say("problem.pick-a-file-that-ends-in", Workbook.EXTENSION));
             }
         }
         try (Connection c = Workbook.connect(file, true)) {
             int application = pragma(c, "application_id");
             int version = pragma(c, "user_version");
             if (version > VERSION) {
-                throw new InputProblem(name, 0, 0, "", "a workbook of version " + version + " where this program knows "
-                        + VERSION, "It was written by a newer Nariz; open it with that one.");
+                throw new InputProblem(name, 0, 0, "", say("problem.a-workbook-of-version-where-this", version,
+                        VERSION), say("problem.it-was-written-by-a-newer"));
             }
             if (application != APPLICATION && version > 0) {
-                throw new InputProblem(name, 0, 0, "", "a database of another program",
-                        "Pick a file that Nariz has written.");
+                throw new InputProblem(name, 0, 0, "", say("problem.a-database-of-another-program"),
+                        say("problem.pick-a-file-that-nariz-has"));
             }
         }
     }

@@ -1,5 +1,7 @@
 package nariz.store;
 
+import static nariz.words.CoreWords.say;
+
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -180,8 +182,8 @@ public final class Workbook implements AutoCloseable {
             channel = lockFile(absolute);
             lock = channel == null ? null : tryLock(channel);
             if (lock == null && !there) {
-                throw new InputProblem(name, 0, 0, "", "a place where no workbook can be started",
-                        "Check that the folder may be written and that the disk is not full.");
+                throw new InputProblem(name, 0, 0, "", say("problem.a-place-where-no-workbook-can"),
+                        say("problem.check-that-the-folder-may-be"));
             }
             if (there) {
                 Migrations.check(name, absolute);
@@ -263,11 +265,10 @@ public final class Workbook implements AutoCloseable {
             root = root.getCause();
         }
         String why = String.valueOf(root.getMessage());
-        String wanted = why.contains("FULL") ? "Make room on the disk; what was in the workbook before is untouched."
-                : why.contains("READONLY") ? "The workbook is open for reading only: another window has it, or the "
-                + "folder may not be written."
-                : "Take a copy aside; the workbook next to it with .before- in its name is older and may help.";
-        return new InputProblem(name, 0, 0, "", "a workbook that cannot be used (" + why + ")", wanted);
+        String wanted = why.contains("FULL") ? say("problem.make-room-on-the-disk")
+                : why.contains("READONLY") ? say("problem.the-workbook-is-open-for-reading")
+                : say("problem.take-a-copy-aside");
+        return new InputProblem(name, 0, 0, "", say("problem.a-workbook-that-cannot-be-used", why), wanted);
     }
 
     /** {@return the file} */
@@ -295,9 +296,9 @@ public final class Workbook implements AutoCloseable {
 
     private synchronized <T> T write(java.util.function.Function<Handle, T> work) {
         if (readOnly()) {
-            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a workbook open for reading only",
-                    lockFile == null ? "Its folder may not be written: copy it to one that may."
-                    : "Close the other window that has it open, then open it again.");
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "",
+                    say("problem.a-workbook-open-for-reading-only"),
+                    say(lockFile == null ? "problem.its-folder-may-not-be-written" : "problem.close-the-other-window"));
         }
         try {
             return handle.inTransaction(work::apply);

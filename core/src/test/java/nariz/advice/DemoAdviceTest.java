@@ -41,7 +41,8 @@ public class DemoAdviceTest {
         assertThat(ADVICE.changes().get(0).to()).isBetween(32.5, 35.5);
         assertThat(ADVICE.changes().get(1).to()).isBetween(5.0, 7.0);
         assertThat(ADVICE.blamed()).contains(Circuit.TRANSFER);
-        assertThat(ADVICE.sentence()).startsWith("The transfer circuit is").contains("37 thou to");
+        assertThat(ADVICE.sentence()).startsWith("The transfer circuit is rich (7 % at idle, 9 % at "
+                + "transfer").contains("37 thou to 34 thou");
     }
 
     @Test

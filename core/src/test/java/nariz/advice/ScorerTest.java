@@ -129,8 +129,8 @@ public class ScorerTest {
 
     @Test
     public void decisionFindsTheSetWithTheLeastLossAmongItsNeighbours() {
-        Decision d = new Decision(SHEET, SCORER, Kit.NONE, () -> false);
-        List<Decision.Step> chosen = d.decide();
+        Decision d = new Decision(SHEET, SCORER, Kit.NONE);
+        List<Decision.Step> chosen = d.decide(() -> false);
         assertThat(chosen).isNotEmpty();
         double best = d.loss(chosen);
         for (Decision.Step s : chosen) {
@@ -146,7 +146,7 @@ public class ScorerTest {
     @Test
     public void faultsSumToOneAndRuledOutOnesAreGone() {
         Hypotheses h = new Hypotheses(SCORER, ESTIMATE, OBSERVATION);
-        List<Decision.Step> chosen = new Decision(SHEET, SCORER, Kit.NONE, () -> false).decide();
+        List<Decision.Step> chosen = new Decision(SHEET, SCORER, Kit.NONE).decide(() -> false);
         List<Hypothesis> all = h.weigh(chosen, List.of());
         assertThat(all.stream().mapToDouble(Hypothesis::probability).sum()).isEqualTo(1.0, within(1e-9));
         assertThat(all.getFirst().cause()).isEqualTo(Hypothesis.CALIBRATION);
@@ -158,7 +158,7 @@ public class ScorerTest {
     @Test
     public void everyFaultThatIsWeighedCanBeRuledOutByItsKey() {
         Hypotheses h = new Hypotheses(SCORER, ESTIMATE, OBSERVATION);
-        List<Decision.Step> chosen = new Decision(SHEET, SCORER, Kit.NONE, () -> false).decide();
+        List<Decision.Step> chosen = new Decision(SHEET, SCORER, Kit.NONE).decide(() -> false);
         List<Hypothesis> all = h.weigh(chosen, List.of());
         assertThat(all.stream().filter(Hypothesis::fault).map(Hypothesis::cause)).containsExactlyInAnyOrderElementsOf(
                 Hypothesis.FAULTS);

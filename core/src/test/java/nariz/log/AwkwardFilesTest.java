@@ -144,6 +144,8 @@ public class AwkwardFilesTest {
                 r -> List.of(n(r[0]), n(r[1]) + " rpm", n(r[2]), n(r[3])))));
         c.add(text("exponents", text(header + "\n", ",", "\n", r -> List.of(n(r[0]),
                 String.format(Locale.ROOT, "%.9e", r[1]), n(r[2]), n(r[3])))));
+        c.add(text("a clock for each channel", text("Time (s),rpm,Time 2 (s),vacuum (inHg),Time 3 (s),afr\n", ",", "\n",
+                r -> List.of(n(r[0]), n(r[1]), n(r[0]), n(r[2]), n(r[0]), n(r[3])))));
         c.add(new Case("spreadsheet .xlsx", xlsx()));
         c.add(new Case("spreadsheet .ods", ods()));
         return c.stream().map(x -> new Object[] {x}).toArray(Object[][]::new);
@@ -321,6 +323,76 @@ public class AwkwardFilesTest {
         double[] filled = rec.drive(SHEET).values(Channel.COOLANT);
         assertThat(java.util.Arrays.stream(filled).filter(Double::isNaN).count()).isLessThan(12);
         assertThat(filled[5]).isEqualTo(273.15 + 80.006, within(1e-3));
+    }
+
+    @Test
+    public void channelsWithClocksOfTheirOwnKeepTheirRates() throws IOException {
+        StringBuilder s = new StringBuilder("Time (s);rpm;vacuum (inHg);Time (s);afr;Time (s);coolant (C)\n");
+        // The second clock has every second row only and ends halfway down the file, the third every tenth.
+        for (int i = 0; i < ROWS.length; i++) {
+            s.append(n(ROWS[i][0])).append(';').append(n(ROWS[i][1])).append(';').append(n(ROWS[i][2])).append(';');
+            s.append(2 * i < ROWS.length ? n(ROWS[2 * i][0]) + ';' + n(ROWS[2 * i][3]) : ";").append(';');
+            s.append(10 * i < ROWS.length ? n(ROWS[10 * i][0]) + ';' + (i == 7 ? "hot" : "85") : ";").append('\n');
+        }
+        byte[] bytes = s.toString().getBytes(StandardCharsets.UTF_8);
+        Recording rec = LogReader.record("clocks.csv", new ByteArrayInputStream(bytes), null, () -> false, n -> { });
+        assertThat(rec.size()).isEqualTo(ROWS.length);
+        assertThat(read(rec, Channel.RPM)).isEqualTo(ROWS.length);
+        assertThat(read(rec, Channel.AFR)).isEqualTo((ROWS.length + 1) / 2);
+        assertThat(read(rec, Channel.COOLANT)).isEqualTo((ROWS.length + 9) / 10 - 1);
+        assertThat(rec.problems()).extracting(LogProblem::text).containsExactly(
+                "line 9, column 7 (coolant (C)): \"hot\" where a number belongs; the reading was left out");
+        DriveLog log = rec.drive(SHEET);
+        for (int i = 0; i < log.size() - 1; i++) {
+            double wanted = i % 2 == 0 ? ROWS[i][3] : 0.5 * (ROWS[i - 1][3] + ROWS[i + 1][3]);
+            assertThat(log.lambda()[i]).as("row " + i).isEqualTo(wanted / 14.7, within(1e-4));
+        }
+        Proposal p = LogReader.propose("clocks.csv", new ByteArrayInputStream(bytes));
+        assertThat(p.clear()).isTrue();
+        assertThat(p.plan().columns()).extracting(ColumnPlan::index).containsExactly(0, 1, 2, 4, 6);
+    }
+
+    /** Nothing but "Time" is named: what is logged more seldom is still judged by the cells it fills. */
+    @Test
+    public void seldomChannelsWithClocksOfTheirOwnAreProposedByTheirNumbers() throws IOException {
+        StringBuilder s = new StringBuilder("Time;turns;suction;Time 2;wide;Time 3;water\n");
+        for (int i = 0; i < ROWS.length; i++) {
+            s.append(n(ROWS[i][0])).append(';').append(n(ROWS[i][1])).append(';').append(n(ROWS[i][2])).append(';');
+            s.append(3 * i < ROWS.length ? n(ROWS[3 * i][0]) + ';' + n(ROWS[3 * i][3]) : ";").append(';');
+            s.append(20 * i < ROWS.length ? n(ROWS[20 * i][0]) + ";85" : ";").append('\n');
+        }
+        Proposal p = LogReader.propose("clocks.csv", new ByteArrayInputStream(s.toString().getBytes(
+                StandardCharsets.UTF_8)));
+        assertThat(p.clear()).isFalse();
+        assertThat(p.plan().missing()).isEmpty();
+        assertThat(p.plan().column(Channel.AFR).orElseThrow().index()).isEqualTo(4);
+        assertThat(p.plan().column(Channel.COOLANT).orElseThrow().index()).isEqualTo(6);
+    }
+
+    private static long read(Recording rec, Channel c) {
+        return java.util.Arrays.stream(rec.written(c)).filter(v -> !Double.isNaN(v)).count();
+    }
+
+    @Test
+    public void clocksThatDoNotBeginTogetherAreNotLaidOverEachOther() {
+        String s = text("time_s,rpm,vacuum_inHg,time_s,afr\n", ",", "\n", r -> List.of(n(r[0]), n(r[1]), n(r[2]),
+                n(r[0] + 400), n(r[3])));
+        assertThatThrownBy(() -> strict(s.getBytes(StandardCharsets.UTF_8))).isInstanceOf(InputProblem.class)
+                .hasMessageStartingWith("drive.csv, line 1, column 4 (time_s): found a second column for time");
+    }
+
+    @Test
+    public void rowsWithoutAnyTimeAmongSeveralClocksAreListed() {
+        String good = text("time_s,rpm,vacuum_inHg,time_s,afr\n", ",", "\n", r -> List.of(n(r[0]), n(r[1]), n(r[2]),
+                n(r[0]), n(r[3])));
+        int line = 500;
+        String[] lines = good.split("\n");
+        lines[line - 1] = "," + lines[line - 1].split(",", 2)[1];
+        DriveLog log = strict(String.join("\n", lines).getBytes(StandardCharsets.UTF_8));
+        assertThat(log.problemCount()).isEqualTo(1);
+        assertThat(log.problems().getFirst().text()).isEqualTo("line 500, column 1 (time_s): no time; the row was left "
+                + "out");
+        assertThat(log.size()).isEqualTo(GOOD.size());
     }
 
     @Test

@@ -59,4 +59,38 @@ public class PyramidTest {
         assertThat(p.statistics(4, 5).count()).isZero();
         assertThat(p.statistics(1, 2).sd()).isZero();
     }
+
+    /** Stretches over block edges against two plain passes, on rpm with holes. */
+    @Test
+    public void statisticsOverBlocksAreThoseOfThePlainLoop() {
+        Random r = new Random(5);
+        float[] s = new float[20_000];
+        for (int i = 0; i < s.length; i++) {
+            s[i] = r.nextInt(11) == 0 || (i > 8000 && i < 13_000) ? Float.NaN : 5000 + 3 * r.nextFloat();
+        }
+        Pyramid p = new Pyramid(s);
+        int[] edges = {0, 1, 4095, 4096, 4097, 8000, 8192, 12_288, 12_999, 16_384, 19_999, 20_000};
+        for (int from : edges) {
+            for (int to : edges) {
+                double sum = 0;
+                int n = 0;
+                for (int i = from; i < to; i++) {
+                    if (!Float.isNaN(s[i])) {
+                        sum += s[i];
+                        n++;
+                    }
+                }
+                double square = 0;
+                for (int i = from; i < to; i++) {
+                    square += Float.isNaN(s[i]) ? 0 : Math.pow(s[i] - sum / n, 2);
+                }
+                Pyramid.Statistics got = p.statistics(from, to);
+                assertThat(got.count()).as("%d to %d", from, to).isEqualTo(n);
+                if (n > 1) {
+                    assertThat(got.mean()).isEqualTo(sum / n, within(1e-8));
+                    assertThat(got.sd()).isEqualTo(Math.sqrt(square / (n - 1)), within(1e-6));
+                }
+            }
+        }
+    }
 }

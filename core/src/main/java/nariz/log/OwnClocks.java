@@ -1,0 +1,249 @@
+package nariz.log;
+
+import java.io.IOException;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A table in which several columns of time stand, each for the channels to its right until the next one, as loggers
+ * export channels of different rates side by side: row by row the times differ. It is turned into a table with one
+ * time, in which a channel is blank wherever its own clock has no reading; fields keep their places, so a message
+ * still names the column of the file.
+ *
+ * <p>The clocks are merged as the rows come: only what the slower ones are ahead of the fastest is held.
+ */
+final class OwnClocks implements Rows {
+    /** Clocks that begin further apart than this are not of one recording, s. */
+    private static final double FURTHEST_START_S = 30.0;
+    private final Rows rows;
+    private final Clock[] clocks;
+    private final int timeField;
+    private final int width;
+    private boolean ended;
+    private final String[] cells;
+    private final long[] lines;
+
+    /** One clock, the fields it times, and its readings that are not given out yet. */
+    private static final class Clock {
+        private final int from;
+        private final int to;
+        private final Deque<Reading> ahead = new ArrayDeque<>();
+        /** Its part of the last row was blank: nobody waits for it. */
+        private boolean quiet;
+
+        Clock(int from, int to) {
+            this.from = from;
+            this.to = to;
+        }
+    }
+
+    /** Cells of one clock in one row, its time first. */
+    private record Reading(double time, long line, String[] cells) {
+    }
+
+    private OwnClocks(Rows rows, List<int[]> spans, int width) {
+        this.rows = rows;
+        this.width = width;
+        clocks = spans.stream().map(s -> new Clock(s[0], s[1])).toArray(Clock[]::new);
+        timeField = clocks[0].from;
+        cells = new String[width];
+        lines = new long[width];
+    }
+
+    /** {@return the table with one time, or the table itself where it has no more than one} */
+    static Table merged(Table t) throws IOException {
+        List<int[]> spans = spans(t);
+        if (spans.size() < 2 || !together(t, spans)) {
+            return t;
+        }
+        List<List<String>> sample = new ArrayList<>();
+        try (OwnClocks first = new OwnClocks(new Listed(t.sample()), spans, t.width())) {
+            while (sample.size() < t.sample().size() && first.next()) {
+                sample.add(List.of(first.cells));
+            }
+        }
+        List<String> titles = new ArrayList<>(t.titles());
+        List<String> units = new ArrayList<>(t.units());
+        for (int[] s : spans.subList(1, spans.size())) {
+            titles.set(s[0], "");
+            if (s[0] < units.size()) {
+                units.set(s[0], "");
+            }
+        }
+        return new Table(t.source(), t.preamble(), titles, t.headerLine(), units, t.separator(), sample,
+                new OwnClocks(t.rows(), spans, t.width()));
+    }
+
+    /** Fields of every clock with its channels, half open; empty where the times do not part the header that way. */
+    private static List<int[]> spans(Table t) {
+        List<Integer> times = new ArrayList<>();
+        Optional<ColumnPlan> first = Optional.empty();
+        for (int i = 0; i < t.titles().size(); i++) {
+            Optional<ColumnPlan> c = HeaderMatch.time(t, i);
+            if (c.isPresent()) {
+                if (first.isPresent() && !first.get().unit().equals(c.get().unit())) {
+                    return List.of();
+                }
+                first = c;
+                times.add(i);
+            }
+        }
+        List<int[]> out = new ArrayList<>();
+        for (int k = 0; k < times.size(); k++) {
+            int to = k + 1 < times.size() ? times.get(k + 1) : t.width();
+            if (to - times.get(k) < 2) {
+                return List.of();
+            }
+            out.add(new int[] {times.get(k), to});
+        }
+        return out;
+    }
+
+    /** Whether all clocks tell the same kind of time and begin together. */
+    private static boolean together(Table t, List<int[]> spans) {
+        double scale = HeaderMatch.time(t, spans.getFirst()[0]).map(c -> c.scale().toSi(1.0)).orElse(1.0);
+        boolean clock = t.texts(spans.getFirst()[0]).stream().anyMatch(Cells::clock);
+        double start = Double.NaN;
+        for (int[] s : spans) {
+            double[] at = t.texts(s[0]).stream().mapToDouble(OwnClocks::time).filter(v -> !Double.isNaN(v)).toArray();
+            if (at.length == 0) {
+                return false;
+            }
+            start = Double.isNaN(start) ? at[0] : start;
+            if (Math.abs(at[0] - start) * (clock ? 1.0 : scale) > FURTHEST_START_S) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static double time(String cell) {
+        return cell.indexOf(':') > 0 ? Cells.clockS(cell) : Cells.number(cell);
+    }
+
+    @Override
+    public boolean next() throws IOException {
+        while (!ended && (waiting() || nothingAhead())) {
+            take();
+        }
+        if (nothingAhead()) {
+            return false;
+        }
+        give(Arrays.stream(clocks).filter(c -> !c.ahead.isEmpty()).mapToDouble(c -> known(c.ahead.peek().time()))
+                .min().orElseThrow());
+        return true;
+    }
+
+    private boolean waiting() {
+        return Arrays.stream(clocks).anyMatch(c -> c.ahead.isEmpty() && !c.quiet);
+    }
+
+    private boolean nothingAhead() {
+        return Arrays.stream(clocks).allMatch(c -> c.ahead.isEmpty());
+    }
+
+    /** A time that cannot be read goes first: the reader of the rows says so with its place. */
+    private static double known(double time) {
+        return Double.isNaN(time) ? Double.NEGATIVE_INFINITY : time;
+    }
+
+    private void take() throws IOException {
+        if (!rows.next()) {
+            ended = true;
+            return;
+        }
+        for (Clock c : clocks) {
+            String[] own = new String[c.to - c.from];
+            c.quiet = true;
+            for (int i = 0; i < own.length; i++) {
+                own[i] = c.from + i < rows.size() ? rows.get(c.from + i) : "";
+                c.quiet &= Cells.blank(own[i].trim());
+            }
+            if (!c.quiet) {
+                c.ahead.add(new Reading(time(own[0].trim()), rows.line(), own));
+            }
+        }
+    }
+
+    private void give(double least) {
+        Arrays.fill(cells, "");
+        for (Clock c : clocks) {
+            if (!c.ahead.isEmpty() && known(c.ahead.peek().time()) == least) {
+                Reading r = c.ahead.poll();
+                cells[timeField] = r.cells()[0];
+                lines[timeField] = r.line();
+                for (int i = 1; i < r.cells().length; i++) {
+                    cells[c.from + i] = r.cells()[i];
+                    lines[c.from + i] = r.line();
+                }
+            }
+        }
+    }
+
+    @Override
+    public long line() {
+        return lines[timeField];
+    }
+
+    @Override
+    public long line(int field) {
+        return cells[field].isEmpty() ? line() : lines[field];
+    }
+
+    @Override
+    public int size() {
+        return width;
+    }
+
+    @Override
+    public String get(int field) {
+        return cells[field];
+    }
+
+    @Override
+    public void close() throws IOException {
+        rows.close();
+    }
+
+    /** Rows of a sample. */
+    private static final class Listed implements Rows {
+        private final Iterator<List<String>> left;
+        private List<String> row = List.of();
+
+        Listed(List<List<String>> rows) {
+            left = rows.iterator();
+        }
+
+        @Override
+        public boolean next() {
+            boolean more = left.hasNext();
+            row = more ? left.next() : row;
+            return more;
+        }
+
+        @Override
+        public long line() {
+            return 0;
+        }
+
+        @Override
+        public int size() {
+            return row.size();
+        }
+
+        @Override
+        public String get(int field) {
+            return row.get(field);
+        }
+
+        @Override
+        public void close() {
+            // A list needs no closing.
+        }
+    }
+}

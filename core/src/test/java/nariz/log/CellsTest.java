@@ -1,0 +1,42 @@
+package nariz.log;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.util.Random;
+import org.testng.annotations.Test;
+
+/** Numbers as they stand in cells. */
+public class CellsTest {
+    @Test
+    public void shortDecimalsAreTheNearestDoublesBitForBit() {
+        Random r = new Random(7);
+        for (int i = 0; i < 200_000; i++) {
+            int digits = 1 + r.nextInt(15);
+            long whole = Math.floorMod(r.nextLong(), (long) Math.pow(10, digits));
+            String s = new BigDecimal(java.math.BigInteger.valueOf(r.nextBoolean() ? whole : -whole),
+                    r.nextInt(digits + 1)).toPlainString();
+            assertThat(Double.doubleToRawLongBits(Cells.number(s))).as(s)
+                    .isEqualTo(Double.doubleToRawLongBits(Double.parseDouble(s)));
+            assertThat(Cells.number(s.replace('.', ','))).as(s).isEqualTo(Double.parseDouble(s));
+        }
+    }
+
+    @Test
+    public void numbersInOtherSpellingsAreReadToo() {
+        assertThat(Cells.number("1.25e-3")).isEqualTo(1.25e-3);
+        assertThat(Cells.number("+7")).isEqualTo(7);
+        assertThat(Cells.number(" 14,7 ")).isEqualTo(14.7);
+        assertThat(Cells.number(".5")).isEqualTo(0.5);
+        assertThat(Cells.number("5.")).isEqualTo(5);
+        assertThat(Cells.number("12345678901234567890")).isEqualTo(1.2345678901234567E19);
+        assertThat(Double.doubleToRawLongBits(Cells.number("-0"))).isEqualTo(Double.doubleToRawLongBits(-0.0));
+    }
+
+    @Test
+    public void whatIsNoNumberIsNone() {
+        for (String s : new String[] {"", ".", "-", "-.", ",", "1.2.3", "1,234,5", "--1", "12:30", "abc"}) {
+            assertThat(Cells.number(s)).as(s).isNaN();
+        }
+    }
+}

@@ -1,0 +1,73 @@
+package nariz.units;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import nariz.build.Part;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.Test;
+
+/** Expected numbers from the factors of NIST SP 811, appendix B.8, by hand. */
+public class ShownTest {
+    private static final double RATING_PA = 6.5 * Units.INHG;
+
+    @AfterMethod
+    void usual() {
+        Shown.use(Shown.USUAL);
+    }
+
+    private static void use(Shown.Pressure p, Shown.Size s) {
+        Shown.use(new Shown(p, s, Shown.Road.METRIC));
+    }
+
+    @Test
+    public void oneVacuumInEveryUnit() {
+        assertThat(Shown.vacuum(RATING_PA)).isEqualTo("6.5 inHg");
+        use(Shown.Pressure.KPA, Shown.Size.MM);
+        assertThat(Shown.vacuum(RATING_PA)).isEqualTo("22.0 kPa");
+        use(Shown.Pressure.MBAR, Shown.Size.MM);
+        assertThat(Shown.vacuum(RATING_PA)).isEqualTo("220 mbar");
+        use(Shown.Pressure.PSI, Shown.Size.MM);
+        assertThat(Shown.vacuum(RATING_PA)).isEqualTo("3.2 psi");
+    }
+
+    @Test
+    public void readingsToAimAtAreRoundAndStayInsideTheirBounds() {
+        assertThat(Shown.atLeast(15.2 * Units.INHG)).isEqualTo("16");
+        assertThat(Shown.atMost(15.2 * Units.INHG)).isEqualTo("15");
+        assertThat(Shown.atLeast(16 * Units.INHG)).isEqualTo("16");
+        use(Shown.Pressure.MBAR, Shown.Size.THOU);
+        assertThat(Shown.atLeast(51_470)).isEqualTo("520");
+        assertThat(Shown.atMost(51_470)).isEqualTo("510");
+        use(Shown.Pressure.PSI, Shown.Size.THOU);
+        assertThat(Shown.atLeast(51_470)).isEqualTo("7.5");
+    }
+
+    @Test
+    public void aPartIsNamedInTheUnitsOfItsUser() {
+        assertThat(Part.MAIN_JET.text(59)).isEqualTo("59 thou");
+        assertThat(Part.POWER_VALVE_RATING.text(6.5)).isEqualTo("6.5 inHg");
+        assertThat(Part.POWER_VALVE_RATING.text(5)).isEqualTo("5 inHg");
+        use(Shown.Pressure.KPA, Shown.Size.MM);
+        assertThat(Part.MAIN_JET.text(59)).isEqualTo("1.50 mm");
+        assertThat(Part.POWER_VALVE_RATING.text(6.5)).isEqualTo("22.0 kPa");
+        assertThat(Part.POWER_VALVE_RATING.text(0)).isEqualTo("plugged");
+        assertThat(Part.MIXTURE_SCREW.text(1.25)).isEqualTo("1.25 turns");
+    }
+
+    @Test
+    public void neighboursOnALadderOfThousandthsStayTwoSizesInMillimetres() {
+        use(Shown.Pressure.INHG, Shown.Size.MM);
+        for (double thou = 20; thou < 120; thou++) {
+            assertThat(Shown.size(thou * Units.THOU)).isNotEqualTo(Shown.size((thou + 1) * Units.THOU));
+        }
+    }
+
+    @Test
+    public void temperaturesGoThereAndBack() {
+        assertThat(Shown.Road.IMPERIAL.degrees(373.15)).isEqualTo(212, within(1e-9));
+        assertThat(Shown.Road.METRIC.degrees(273.15)).isEqualTo(0, within(1e-9));
+        assertThat(Shown.Road.IMPERIAL.kelvin(Shown.Road.IMPERIAL.degrees(300))).isEqualTo(300, within(1e-9));
+        assertThat(Shown.Road.IMPERIAL.kelvin(32)).isEqualTo(273.15, within(1e-9));
+    }
+}
