@@ -2,7 +2,10 @@ package nariz.app;
 
 import javafx.application.Application;
 
-/** Frame times of the trace; see {@link FramesApplication}. Does not extend Application, so that it starts plainly. */
+/**
+ * Frame times of the trace ({@link FramesApplication}), or how soon a part that is dragged is seen
+ * ({@link PartsApplication}). Does not extend Application, so that it starts plainly.
+ */
 public final class Frames {
     private Frames() {
     }
@@ -10,9 +13,9 @@ public final class Frames {
     /**
      * Measures and prints.
      *
-     * @param args number of samples
+     * @param args number of samples, or {@code parts}
      */
     public static void main(String[] args) {
-        Application.launch(FramesApplication.class, args);
+        Application.launch(args[0].equals("parts") ? PartsApplication.class : FramesApplication.class, args);
     }
 }

@@ -106,10 +106,10 @@ public final class FramesApplication extends Application {
             t[i] = i / 50.0;
         }
         return new Strips(t, List.of(
-                new Strips.Strip("mixture", "mixture", "", noise(n, 1, 0.05, 1), noise(n, 1, 0.06, 2),
-                        noise(n, 1, 0.02, 3), 0.7, 1.3, 2),
-                new Strips.Strip("vacuum", "vacuum", "inHg", noise(n, 14, 3, 4), null, null, 0, 25, 1),
-                new Strips.Strip("rpm", "rpm", "rpm", noise(n, 3000, 600, 5), null, null, 0, 6000, 0)));
+                new Strips.Strip("mixture", noise(n, 1, 0.05, 1), noise(n, 1, 0.06, 2),
+                        noise(n, 1, 0.02, 3), 0.7, 1.3),
+                new Strips.Strip("vacuum", noise(n, 47e3, 10e3, 4), null, null, 0, 85e3),
+                new Strips.Strip("rpm", noise(n, 3000, 600, 5), null, null, 0, 6000)));
     }
 
     private static Pyramid noise(int n, double mean, double sd, long seed) {

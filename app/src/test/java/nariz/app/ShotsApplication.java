@@ -31,8 +31,12 @@ import nariz.app.plot.TraceView;
 import nariz.app.session.Stop;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
+import nariz.words.Language;
 
-/** Arranges and takes the pictures; started by {@link Shots}. */
+/**
+ * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
+ * in the other colours, width and height in px and {@code swapped}, which exchanges day and night.
+ */
 public final class ShotsApplication extends Application {
     private record Shot(String name, Runnable arrange) {
     }
@@ -41,13 +45,16 @@ public final class ShotsApplication extends Application {
 
     @Override
     public void start(Stage stage) throws IOException {
-        Path folder = Path.of(getParameters().getRaw().getFirst());
+        List<String> args = getParameters().getRaw();
+        Path folder = Path.of(args.getFirst());
+        boolean swapped = args.contains("swapped");
         Files.createDirectories(folder);
         Session session = new Session(Platform::runLater);
         MainWindow window = new MainWindow(session, FilePicker.ofPlatform());
-        Scene scene = NarizApplication.scene(window, 1280, 800);
+        Scene scene = NarizApplication.scene(window, size(args, 1, 1280), size(args, 2, 800));
         stage.setScene(scene);
         stage.show();
+        window.setNight(swapped);
         todo.add(new Shot("first-use", () -> window.showOpen(true)));
         todo.add(new Shot("transfer", () -> session.goTo(Stop.TRANSFER)));
         todo.add(new Shot("trace", () -> {
@@ -67,28 +74,50 @@ public final class ShotsApplication extends Application {
         }));
         todo.add(new Shot("trace-night", () -> {
             ((ToggleButton) scene.lookup("#show-trace")).fire();
-            window.setNight(true);
+            window.setNight(!swapped);
             ((TraceView) scene.lookup("#trace")).view(440, 520);
         }));
         todo.add(new Shot("find", () -> {
-            window.setNight(false);
+            window.setNight(swapped);
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             scene.lookup("#find").requestFocus();
         }));
         todo.add(new Shot("power", () -> {
-            window.setNight(false);
+            window.setNight(swapped);
             session.tryParts(List.of());
             scene.lookup("#scrubber").requestFocus();
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             ((ToggleButton) scene.lookup("#show-card")).fire();
             session.goTo(Stop.POWER);
         }));
+        todo.add(new Shot("pump", () -> session.goTo(Stop.PUMP)));
+        todo.add(new Shot("to-record", () -> {
+            session.select(new Span(200, 748));
+            session.exclude();
+            session.goTo(Stop.MAIN);
+            ((ToggleButton) scene.lookup("#show-plan")).fire();
+        }));
+        todo.add(new Shot("", session::undo));
+        todo.add(new Shot("air-cleaner", () -> {
+            session.goTo(Stop.PROOF);
+            session.compareWith(session.others().getFirst());
+        }));
+        todo.add(new Shot("proof", session::driveAgain));
+        todo.add(new Shot("proof-night", () -> {
+            ((ToggleButton) scene.lookup("#show-stream")).fire();
+            window.setNight(!swapped);
+        }));
+        todo.add(new Shot("", () -> {
+            window.setNight(swapped);
+            session.openDemo();
+            ((ToggleButton) scene.lookup("#show-card")).fire();
+        }));
         todo.add(new Shot("main-night", () -> {
             session.goTo(Stop.MAIN);
-            window.setNight(true);
+            window.setNight(!swapped);
         }));
         todo.add(new Shot("open-problem", () -> {
-            window.setNight(false);
+            window.setNight(swapped);
             session.goTo(Stop.TRANSFER);
             session.complain("drive.csv, line 1, column 3 (vacuum): found no unit for manifold vacuum. Put the unit in "
                     + "the header, for example vacuum_inHg (units: inhg, kpa, mbar, hpa, psi).");
@@ -119,7 +148,16 @@ public final class ShotsApplication extends Application {
             session.dismissProblem();
             session.open(sheet, log);
         }));
+        todo.add(new Shot("", () -> {
+            session.dismissProblem();
+            session.openDemo();
+        }));
+        todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
         new Taker(session, scene, folder).start();
+    }
+
+    private static double size(List<String> args, int place, double usual) {
+        return args.size() >= 3 ? Double.parseDouble(args.get(place)) : usual;
     }
 
     /** Arranges a view, lets three pulses pass, takes it. */
@@ -149,8 +187,10 @@ public final class ShotsApplication extends Application {
                 shot.arrange().run();
                 arranged = true;
                 pulses = 0;
-            } else if (session.busyProperty().get().isEmpty() && ++pulses > 6) {
-                save(shot.name());
+            } else if (session.busyProperty().get().isEmpty() && ++pulses > 24) {
+                if (!shot.name().isEmpty()) {
+                    save(shot.name());
+                }
                 todo.remove();
                 arranged = false;
                 if (session.driveProperty().get() == null) {

@@ -1,5 +1,7 @@
 package nariz.app.plot;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
@@ -23,7 +25,7 @@ public final class EffectChart extends Picture {
      * @param session what to show
      */
     public EffectChart(Session session) {
-        super("Effect by way of running", "Error today and after the change for idle, transfer, cruise and load.");
+        super(say("effect-chart.effect-by-way-of"), say("effect-chart.error-today-and-after"));
         this.session = session;
         session.driveProperty().addListener((o, was, is) -> redraw());
         session.effectProperty().addListener((o, was, is) -> redraw());
@@ -33,24 +35,25 @@ public final class EffectChart extends Picture {
     }
 
     @Override
-    protected void draw(GraphicsContext g, Palette p, double w, double h) {
+    protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
         Session.Drive d = session.driveProperty().get();
         Effect then = session.effectProperty().get();
         boolean change = d != null && then.changed();
-        strong(g, !change ? "Today against target" : then.tried() ? "Today, and with the parts tried"
-                : "Today, and after the change", 12, 16, 14, p.ink(),
+        strong(g, !change ? say("effect-chart.today-against-target") : then.tried()
+                ? say("effect-chart.today-and-with-the")
+                : say("effect-chart.today-and-after-the"), 12, 16, 14, p.ink(),
                 TextAlignment.LEFT);
         List<RegimePrediction> rows = d == null ? List.of() : then.regimes();
         if (rows.isEmpty()) {
-            text(g, "Nothing to compare yet.", 12, 42, 13, p.faint(), TextAlignment.LEFT);
+            text(g, say("effect-chart.nothing-to-compare-yet"), 12, 42, 13, p.faint(), TextAlignment.LEFT);
             return;
         }
         double top = 44;
         double row = Math.min(30, (h - top - 8) / rows.size());
         double middle = x(0, w);
-        text(g, "rich", LEFT, 34, 12, p.rich(), TextAlignment.LEFT);
-        text(g, "target", middle, 34, 12, p.faint(), TextAlignment.CENTER);
-        text(g, "lean", w - RIGHT, 34, 12, p.lean(), TextAlignment.RIGHT);
+        text(g, say("effect-chart.rich"), LEFT, 34, 12, p.rich(), TextAlignment.LEFT);
+        text(g, say("effect-chart.target"), middle, 34, 12, p.faint(), TextAlignment.CENTER);
+        text(g, say("effect-chart.lean"), w - RIGHT, 34, 12, p.lean(), TextAlignment.RIGHT);
         for (int i = 0; i < rows.size(); i++) {
             row(g, p, rows.get(i), w, top + row * (i + 0.5), row, change);
         }

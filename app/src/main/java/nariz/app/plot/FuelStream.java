@@ -1,23 +1,28 @@
 package nariz.app.plot;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import javafx.application.Platform;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.advice.CircuitFinding;
 import nariz.advice.Status;
 import nariz.app.session.Session;
+import nariz.app.session.Shares;
 import nariz.app.session.Stop;
 import nariz.app.theme.Palette;
-import nariz.fit.Observation;
+import nariz.log.Span;
 import nariz.model.Circuit;
 import nariz.model.ThrottlePlate;
 
 /**
  * The signature picture: fuel leaves the bowl, splits through the circuits in proportion to what each delivers at the
- * cursor, and joins in the bore. Every branch carries its own error against target with the 90 % interval.
+ * cursor or over the selection, and joins in the bore. Every branch carries its own error against target with the 90
+ * % interval.
  */
 public final class FuelStream extends Picture {
     private static final List<Circuit> SHOWN = List.of(Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.POWER,
@@ -26,14 +31,24 @@ public final class FuelStream extends Picture {
     private static final double THINNEST = 24;
     /** Under this width of a branch the interval is left out of its words. */
     private static final double NARROW = 190;
+    /** What a mark takes beside the name of a narrow branch, px. */
+    private static final double NARROW_MARK = 58;
     /** Height of the words above a branch, px. */
     private static final double LABEL = 20;
     /** Where the level part of a branch begins and ends between bowl and bore. */
     private static final double BEGIN = 0.15;
     private static final double END = 0.91;
+    private static final double PLATE_AND_WORDS = 158;
+    private static final double EASE = 0.45;
+    private static final double SNAP = 0.004;
 
     private final Session session;
     private final List<Hit> hits = new ArrayList<>();
+    private double[] shown = new double[Circuit.values().length];
+    private Session.Drive drawn;
+    private Span summedSpan;
+    private Session.Drive summedDrive;
+    private Shares summed;
 
     private record Hit(double top, double bottom, Stop stop) {
     }
@@ -44,40 +59,75 @@ public final class FuelStream extends Picture {
      * @param session what to show
      */
     public FuelStream(Session session) {
-        super("Fuel stream", "Fuel by circuit at the cursor. Click a branch to go to its stop.");
+        super(say("fuel-stream.fuel-stream"), say("fuel-stream.fuel-by-circuit-at"));
         this.session = session;
         session.driveProperty().addListener((o, was, is) -> redraw());
         session.cursorProperty().addListener((o, was, is) -> redraw());
+        session.selectionProperty().addListener((o, was, is) -> redraw());
         session.stopProperty().addListener((o, was, is) -> redraw());
         session.unitProperty().addListener((o, was, is) -> redraw());
         setOnMouseClicked(e -> hits.stream().filter(x -> e.getY() >= x.top() && e.getY() < x.bottom()).findFirst()
                 .ifPresent(x -> session.goTo(x.stop())));
-        setMinSize(350, 220);
+        setMinSize(350, 185);
     }
 
     @Override
-    protected void draw(GraphicsContext g, Palette p, double w, double h) {
+    protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
         hits.clear();
-        strong(g, "Fuel at the cursor", 14, 18, 14, p.ink(), TextAlignment.LEFT);
         Session.Drive d = session.driveProperty().get();
+        Span span = d == null ? null : session.selectionProperty().get();
+        strong(g, span == null ? say("fuel-stream.fuel-at-the-cursor") : say("fuel-stream.fuel-over-the-selection",
+                span.toS() - span.fromS()), 14, 18, 14, p.ink(),
+                TextAlignment.LEFT);
         if (d == null || !d.analysis().estimated()) {
-            text(g, d == null ? "Nothing is open." : "Too little steady running to judge circuits.", 14, 44, 14,
+            text(g, d == null ? say("fuel-stream.nothing-is-open") : say("fuel-stream.too-little-steady-running"), 14,
+                    44, 14,
                     p.faint(), TextAlignment.LEFT);
             return;
         }
-        int sample = session.cursorProperty().get();
-        Observation o = d.analysis().observation();
-        int state = o.stateOf(sample);
-        double[] phi = new double[Circuit.values().length];
+        Shares wanted = span == null ? Shares.at(d, session.cursorProperty().get())
+                : over(d, span);
+        if (!d.equals(drawn)) {
+            drawn = d;
+            shown = wanted.phi().clone();
+        }
+        ease(wanted.phi());
         double total = 0;
         for (Circuit c : SHOWN) {
-            phi[c.ordinal()] = o.phi(c, state) * d.analysis().estimate().correction(c);
-            total += phi[c.ordinal()];
+            total += shown[c.ordinal()];
         }
         Geometry geo = new Geometry(w, h);
         bowl(g, p, geo);
-        bore(g, p, geo, d, sample, state);
-        branches(g, p, geo, d, phi, total);
+        bore(g, p, geo, wanted);
+        branches(g, p, geo, d, shown, total);
+    }
+
+    /** A selection is summed up once, not with every pulse of its easing in. */
+    private Shares over(Session.Drive d, Span span) {
+        if (!span.equals(summedSpan) || !d.equals(summedDrive)) {
+            summedSpan = span;
+            summedDrive = d;
+            summed = Shares.over(d, span);
+        }
+        return summed;
+    }
+
+    /** Goes a part of the way to what is wanted with every pulse, so that the eye can follow a branch that grows. */
+    private void ease(double[] wanted) {
+        boolean there = true;
+        for (int i = 0; i < wanted.length; i++) {
+            double left = wanted[i] - shown[i];
+            if (Math.abs(left) > SNAP) {
+                shown[i] += EASE * left;
+                there = false;
+            } else {
+                shown[i] = wanted[i];
+            }
+        }
+        if (!there) {
+            // Not within the layout that runs: it would be the same pulse.
+            Platform.runLater(this::redraw);
+        }
     }
 
     /** Where things stand. */
@@ -95,7 +145,8 @@ public final class FuelStream extends Picture {
             bottom = h - 10;
             middle = 0.5 * (top + bottom);
             // Because in a small window every branch must still have its place.
-            thickest = Math.clamp(bottom - top - SHOWN.size() * LABEL, THINNEST, THICKEST);
+            thickest = Math.clamp(bottom - top - SHOWN.size() * LABEL, THINNEST, Math.max(THICKEST,
+                    0.24 * (bottom - top)));
             label = Math.min(LABEL, (bottom - top - thickest) / SHOWN.size());
         }
     }
@@ -108,14 +159,14 @@ public final class FuelStream extends Picture {
         g.setLineWidth(1.5);
         g.strokeRoundRect(14, geo.middle - half, geo.bowlRight - 14, 2 * half, 10, 10);
         line(g, 14, geo.middle - half + 26, geo.bowlRight, geo.middle - half + 26, p.ink(), 1);
-        text(g, "bowl", 40, geo.middle, 13, p.ink(), TextAlignment.CENTER);
+        text(g, say("fuel-stream.bowl"), 40, geo.middle, 13, p.ink(), TextAlignment.CENTER);
     }
 
-    private void bore(GraphicsContext g, Palette p, Geometry geo, Session.Drive d, int sample, int state) {
+    private void bore(GraphicsContext g, Palette p, Geometry geo, Shares at) {
         double x = geo.boreLeft;
         line(g, x, geo.top, x, geo.bottom, p.ink(), 2);
         line(g, x + 112, geo.top, x + 112, geo.bottom, p.ink(), 2);
-        double angle = d.analysis().observation().thetaRad(state);
+        double angle = at.angleRad();
         double open = Double.isNaN(angle) ? 0 : angle / ThrottlePlate.WIDE_OPEN;
         double cx = x + 56;
         double cy = geo.bottom - 46;
@@ -123,30 +174,27 @@ public final class FuelStream extends Picture {
         g.setLineWidth(5);
         g.setStroke(p.ink());
         double r = 50;
-        g.strokeLine(cx - r * Math.cos(lean), cy + r * Math.sin(lean), cx + r * Math.cos(lean),
-                cy - r * Math.sin(lean));
-        double measured = d.trace().measured(sample);
-        double wanted = wanted(d, sample);
+        // In a low picture the readings have the room.
+        if (geo.bottom - geo.top > PLATE_AND_WORDS) {
+            g.strokeLine(cx - r * Math.cos(lean), cy + r * Math.sin(lean), cx + r * Math.cos(lean),
+                    cy - r * Math.sin(lean));
+        }
+        double measured = at.measured();
+        double wanted = at.wanted();
         strong(g, session.unitProperty().get().text(measured), cx, geo.top + 34, 30, p.ink(), TextAlignment.CENTER);
-        text(g, "read, " + session.unitProperty().get().label(), cx, geo.top + 58, 12, p.faint(),
+        text(g, say("fuel-stream.read") + session.unitProperty().get().label(), cx, geo.top + 58, 12, p.faint(),
                 TextAlignment.CENTER);
         if (!Double.isNaN(wanted)) {
             double e = measured / wanted - 1;
-            text(g, session.unitProperty().get().text(wanted) + " wanted", cx, geo.top + 78, 13, p.ink(),
+            text(g, say("fuel-stream.wanted", session.unitProperty().get().text(wanted)), cx, geo.top + 78, 13, p.ink(),
                     TextAlignment.CENTER);
             if (!Double.isNaN(e)) {
                 strong(g, words(e), cx, geo.top + 98, 13, p.of(e), TextAlignment.CENTER);
             }
         } else {
-            text(g, d.analysis().observation().flag(sample).label(), cx, geo.top + 78, 13, p.faint(),
+            text(g, at.why(), cx, geo.top + 78, 13, p.faint(),
                     TextAlignment.CENTER);
         }
-    }
-
-    /** Target at the cursor: that of its cell; moments that do not count have none. */
-    private static double wanted(Session.Drive d, int sample) {
-        int cell = d.analysis().observation().cellOf(sample);
-        return cell < 0 ? Double.NaN : 1.0 / d.analysis().targetPhi(cell);
     }
 
     private void branches(GraphicsContext g, Palette p, Geometry geo, Session.Drive d, double[] phi, double total) {
@@ -212,15 +260,17 @@ public final class FuelStream extends Picture {
         double up = y - Math.max(share * geo.thickest / 2, 1) - 9;
         double right = geo.bowlRight + END * (geo.boreLeft - geo.bowlRight) - 4;
         boolean narrow = right - x < NARROW;
-        String name = narrow ? f.circuit().label().replace("secondary", "sec.") : f.circuit().label();
-        String percent = share < 0.005 ? name : String.format(Locale.ROOT, "%s  %.0f %%", name, 100 * share);
+        String name = narrow ? f.circuit().shortLabel() : f.circuit().label();
+        String with = String.format(Locale.ROOT, "%s  %.0f %%", name, 100 * share);
+        boolean bare = share < 0.005 || (narrow && width(with, 12.5) > right - x - NARROW_MARK);
+        String percent = bare ? name : with;
         if (selected) {
             strong(g, percent, x, up, 12.5, p.accent(), TextAlignment.LEFT);
         } else {
             text(g, percent, x, up, 12.5, share > 0.005 ? p.ink() : p.faint(), TextAlignment.LEFT);
         }
         if (f.status() == Status.NOT_READ || Double.isNaN(f.error())) {
-            text(g, "not read", right, up, 12, p.faint(), TextAlignment.RIGHT);
+            text(g, say("fuel-stream.not-read"), right, up, 12, p.faint(), TextAlignment.RIGHT);
             return;
         }
         mark(g, p, f, right, up, narrow);
@@ -233,7 +283,7 @@ public final class FuelStream extends Picture {
         Color c = p.of(e);
         double half = 0.5 * (f.high() - f.low()) / Math.max(f.correction(), 0.1);
         String s = Math.abs(e) >= 0.025 ? narrow ? Math.round(Math.abs(e) * 100) + " %" : words(e)
-                : narrow ? "fine" : "on target";
+                : narrow ? say("fuel-stream.fine") : say("fuel-stream.on-target");
         String interval = narrow ? "" : String.format(Locale.ROOT, " ±%.0f", 100 * half);
         strong(g, s + interval, right, y, 12, c, TextAlignment.RIGHT);
         double x = right - 10 - width(s + interval, 12);
@@ -247,6 +297,7 @@ public final class FuelStream extends Picture {
 
     private static String words(double e) {
         long percent = Math.round(Math.abs(e) * 100);
-        return percent == 0 ? "on target" : percent + " % " + (e > 0 ? "lean" : "rich");
+        return percent == 0 ? say("fuel-stream.on-target") : percent + " % " + (e > 0 ? say("fuel-stream.lean")
+                : say("fuel-stream.rich"));
     }
 }

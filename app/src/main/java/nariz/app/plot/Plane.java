@@ -1,16 +1,30 @@
 package nariz.app.plot;
 
+import static nariz.app.words.WindowWords.say;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.advice.Analysis;
 import nariz.app.session.Boundaries;
+import nariz.app.session.Comparison;
 import nariz.app.session.Effect;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.theme.Palette;
+import nariz.compare.Pair;
+import nariz.drive.DrivePlan;
 import nariz.fit.Cell;
+import nariz.model.Circuit;
+import nariz.units.Shown;
 import nariz.units.Units;
 
 /**
@@ -24,8 +38,10 @@ public final class Plane extends Picture {
     private static final double BOTTOM = 42;
     private static final double MOST_INHG = 22;
     private static final double PX_PER_PERCENT = 1.7;
+    private static final int MOST_LINES = 6;
 
     private final Session session;
+    private final BooleanProperty planShown = new SimpleBooleanProperty();
 
     /**
      * Sets up the picture.
@@ -33,13 +49,16 @@ public final class Plane extends Picture {
      * @param session what to show
      */
     public Plane(Session session) {
-        super("Plane of speed and vacuum",
-                "Steady running as marks. Click a mark, or press N and P, to take the log to its moment.");
+        super(say("plane.plane-of-speed-and"),
+                say("plane.steady-running-as-marks"));
         this.session = session;
         session.driveProperty().addListener((o, was, is) -> redraw());
         session.cursorProperty().addListener((o, was, is) -> redraw());
         session.stopProperty().addListener((o, was, is) -> redraw());
+        session.shownProperty().addListener((o, was, is) -> redraw());
         session.effectProperty().addListener((o, was, is) -> redraw());
+        session.comparisonProperty().addListener((o, was, is) -> redraw());
+        planShown.addListener((o, was, is) -> redraw());
         setOnMouseClicked(e -> pick(e.getX(), e.getY()));
         setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
@@ -47,7 +66,12 @@ public final class Plane extends Picture {
                 e.consume();
             }
         });
-        setMinSize(290, 220);
+        setMinSize(290, 185);
+    }
+
+    /** {@return whether the readings still to be made are drawn} */
+    public BooleanProperty planShownProperty() {
+        return planShown;
     }
 
     private void pick(double x, double y) {
@@ -102,44 +126,64 @@ public final class Plane extends Picture {
     }
 
     @Override
-    protected void draw(GraphicsContext g, Palette p, double w, double h) {
-        strong(g, "Where it ran, and how far off", 14, 18, 14, p.ink(), TextAlignment.LEFT);
+    protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
+        Comparison against = session.stopProperty().get() == Stop.PROOF ? session.comparisonProperty().get() : null;
+        strong(g, against == null ? say("plane.where-it-ran-and") : say("plane.where-it-differs-from",
+                against.name()), 14,
+                18, 14, p.ink(), TextAlignment.LEFT);
         Session.Drive d = session.driveProperty().get();
         if (d == null) {
+            text(g, say("plane.what-will-stand-here"), 14, 44, 13, p.faint(), TextAlignment.LEFT);
             return;
         }
         axes(g, p, d, w, h);
-        boundaries(g, p, d, w);
-        if (d.analysis().estimated()) {
+        List<Label> labels = boundaries(g, p, d, w);
+        if (planShown.get()) {
+            boxes(g, p, d);
+        }
+        if (against != null) {
+            differences(g, p, d, against);
+        } else if (d.analysis().estimated()) {
             marks(g, p, d);
         }
+        // Over the marks, or crowded ones make them unreadable.
+        labels.forEach(l -> plate(g, p, l.text(), l.x(), l.y(), l.color(), l.align()));
         cursor(g, p, d);
-        key(g, p, h);
+        key(g, p, w, h, against != null);
+    }
+
+    private record Label(String text, double x, double y, Color color, TextAlignment align) {
     }
 
     private void axes(GraphicsContext g, Palette p, Session.Drive d, double w, double h) {
-        for (int v = 0; v <= 20; v += 5) {
-            double y = y(v * Units.INHG);
+        Shown.Pressure unit = Shown.now().pressure();
+        double most = MOST_INHG * Units.INHG / unit.pa();
+        double step = Ticks.step(most, MOST_LINES);
+        for (int k = 0; k * step < 0.95 * most; k++) {
+            double y = y(k * step * unit.pa());
             line(g, LEFT, y, w - RIGHT, y, p.rule(), 0.8);
-            text(g, Integer.toString(v), LEFT - 6, y, 12, p.faint(), TextAlignment.RIGHT);
+            text(g, Ticks.text(k * step, step), LEFT - 6, y, 12, p.faint(), TextAlignment.RIGHT);
         }
         for (int r = 1000; r <= d.sheet().engine().redlineRpm(); r += 1000) {
             double x = x(d, r);
             line(g, x, TOP, x, h - BOTTOM, p.rule(), 0.8);
             text(g, Integer.toString(r), x, h - BOTTOM + 10, 12, p.faint(), TextAlignment.CENTER);
         }
-        text(g, "rpm", w - RIGHT, h - 10, 12, p.faint(), TextAlignment.RIGHT);
+        text(g, say("plane.rpm"), w - RIGHT, h - 10, 12, p.faint(), TextAlignment.RIGHT);
         g.save();
-        g.translate(12, h / 2);
+        g.translate(12, TOP + (h - TOP - BOTTOM) / 2);
         g.rotate(-90);
-        text(g, "vacuum, inHg (full load on top)", 0, 0, 12, p.faint(), TextAlignment.CENTER);
+        String whole = say("plane.vacuum-full-load", unit.label());
+        // In a low window the unit alone.
+        text(g, width(whole, 12) < h - TOP - BOTTOM ? whole : unit.label(), 0, 0, 12, p.faint(), TextAlignment.CENTER);
         g.restore();
     }
 
-    private void boundaries(GraphicsContext g, Palette p, Session.Drive d, double w) {
+    private List<Label> boundaries(GraphicsContext g, Palette p, Session.Drive d, double w) {
         Boundaries b = d.today();
-        curve(g, p, d, b, true);
-        curve(g, p, d, b, false);
+        List<Label> labels = new ArrayList<>();
+        curve(g, p, d, b, true).ifPresent(labels::add);
+        curve(g, p, d, b, false).ifPresent(labels::add);
         if (!Double.isNaN(b.enrichmentPa())) {
             double y = y(b.enrichmentPa());
             double half = 1.645 * b.enrichmentSdPa();
@@ -147,19 +191,21 @@ public final class Plane extends Picture {
             double top = y(b.enrichmentPa() - half);
             g.fillRect(LEFT, top, w - LEFT - RIGHT, Math.max(1, y(b.enrichmentPa() + half) - top));
             line(g, LEFT, y, w - RIGHT, y, p.accent(), 1.6);
-            text(g, "enrichment opens", w - RIGHT - 4, y - 8, 12, p.accent(), TextAlignment.RIGHT);
+            labels.add(new Label(say("plane.enrichment-opens"), w - RIGHT - 4, y - 9, p.accent(),
+                    TextAlignment.RIGHT));
             Effect then = session.effectProperty().get();
             double after = then.enrichmentPa();
             if (then.changed() && Math.abs(after - b.enrichmentPa()) > 500) {
                 double ya = y(after);
                 line(g, LEFT, ya, w - RIGHT, ya, p.accent(), 1.6, 7, 5);
-                text(g, then.tried() ? "with the parts tried" : "after the change", w - RIGHT - 4, ya + 9, 12,
-                        p.accent(), TextAlignment.RIGHT);
+                labels.add(new Label(then.tried() ? say("plane.with-the-parts-tried") : say("plane.after-the-change"),
+                        w - RIGHT - 4, ya + 10, p.accent(), TextAlignment.RIGHT));
             }
         }
+        return labels;
     }
 
-    private void curve(GraphicsContext g, Palette p, Session.Drive d, Boundaries b, boolean slot) {
+    private Optional<Label> curve(GraphicsContext g, Palette p, Session.Drive d, Boundaries b, boolean slot) {
         g.beginPath();
         boolean started = false;
         double lastX = 0;
@@ -185,7 +231,7 @@ public final class Plane extends Picture {
             }
         }
         if (!started) {
-            return;
+            return Optional.empty();
         }
         g.setStroke(clear(p.ink(), 0.55));
         g.setLineWidth(1.2);
@@ -193,11 +239,11 @@ public final class Plane extends Picture {
         g.stroke();
         g.setLineDashes();
         if (slot) {
-            text(g, "slot / main", Math.min(lastX, getWidth() - RIGHT - 66) - 4, Math.min(lastY - 9,
-                    getHeight() - BOTTOM - 10), 12, p.faint(), TextAlignment.LEFT);
-        } else {
-            text(g, "secondary side", thirdX, thirdY - 10, 12, p.faint(), TextAlignment.LEFT);
+            String name = say("plane.slot-main");
+            return Optional.of(new Label(name, Math.min(lastX, getWidth() - RIGHT - width(name, 12)) - 4,
+                    Math.min(lastY - 9, getHeight() - BOTTOM - 10), p.faint(), TextAlignment.LEFT));
         }
+        return Optional.of(new Label(say("plane.secondary-side"), thirdX, thirdY - 10, p.faint(), TextAlignment.LEFT));
     }
 
     private void marks(GraphicsContext g, Palette p, Session.Drive d) {
@@ -229,6 +275,46 @@ public final class Plane extends Picture {
             if (change && (mine || (then.tried() && Math.abs(after[i] / a.estimate().phi(i) - 1) > 0.005))) {
                 whisker(g, p.ink(), x + 4, y, a.targetPhi(i) / after[i] - 1, false);
             }
+        }
+    }
+
+    /** Readings still to be made, as empty frames to drive into. */
+    private void boxes(GraphicsContext g, Palette p, Session.Drive d) {
+        Set<Circuit> named = EnumSet.noneOf(Circuit.class);
+        for (DrivePlan.Item i : d.plan().missing()) {
+            if (Double.isNaN(i.fromPa())) {
+                continue;
+            }
+            double x = x(d, i.fromRpm());
+            double y = y(i.fromPa());
+            g.setStroke(p.accent());
+            g.setLineWidth(1.6);
+            g.setLineDashes(4, 4);
+            g.strokeRoundRect(x, y, x(d, i.toRpm()) - x, Math.max(8, y(i.toPa()) - y), 8, 8);
+            g.setLineDashes();
+            g.setFill(clear(p.accent(), 0.07));
+            g.fillRoundRect(x, y, x(d, i.toRpm()) - x, Math.max(8, y(i.toPa()) - y), 8, 8);
+            if (named.add(i.circuit())) {
+                text(g, i.circuit().label(), x + 5, Math.min(y(i.toPa()), getHeight() - BOTTOM) - 9, 12, p.accent(),
+                        TextAlignment.LEFT);
+            }
+        }
+    }
+
+    /** This run against that: the whisker is the difference, up for leaner now. */
+    private void differences(GraphicsContext g, Palette p, Session.Drive d, Comparison c) {
+        for (Pair q : c.result().pairs()) {
+            double x = x(d, q.before().rpm());
+            double y = y(q.before().vacuumPa());
+            double r = 2.5 + Math.min(8, 1.3 * Math.sqrt(q.seconds()));
+            boolean sure = Math.abs(q.difference()) > 1.645 * Math.hypot(q.sd(), 0.011);
+            Color k = sure ? q.difference() > 0 ? p.lean() : p.rich() : p.fine();
+            g.setFill(clear(k, sure ? 0.35 : 0.15));
+            g.fillOval(x - r, y - r, 2 * r, 2 * r);
+            g.setStroke(clear(k, sure ? 0.9 : 0.4));
+            g.setLineWidth(sure ? 1.6 : 1);
+            g.strokeOval(x - r, y - r, 2 * r, 2 * r);
+            whisker(g, clear(k, sure ? 0.9 : 0.4), x, y, q.difference(), true);
         }
     }
 
@@ -267,20 +353,28 @@ public final class Plane extends Picture {
         }
     }
 
-    private void key(GraphicsContext g, Palette p, double h) {
+    private void key(GraphicsContext g, Palette p, double w, double h, boolean against) {
         double x = 14;
         double y = h - 10;
+        String lean = say(against ? "plane.leaner" : "plane.lean");
+        String rich = say(against ? "plane.richer-now" : "plane.rich");
         line(g, x, y + 5, x, y - 6, p.lean(), 3);
-        text(g, "lean", x + 7, y, 12, p.lean(), TextAlignment.LEFT);
-        line(g, x + 46, y - 6, x + 46, y + 5, p.rich(), 3);
-        text(g, "rich", x + 53, y, 12, p.rich(), TextAlignment.LEFT);
+        text(g, lean, x + 7, y, 12, p.lean(), TextAlignment.LEFT);
+        x += 7 + width(lean, 12) + 14;
+        line(g, x, y - 6, x, y + 5, p.rich(), 3);
+        text(g, rich, x + 7, y, 12, p.rich(), TextAlignment.LEFT);
+        x += 7 + width(rich, 12) + 14;
+        double scale = 5 * PX_PER_PERCENT;
+        line(g, x, y + scale / 2, x, y - scale / 2, p.faint(), 3);
+        text(g, "5 %", x + 7, y, 12, p.faint(), TextAlignment.LEFT);
+        x += 7 + width("5 %", 12) + 14;
         Effect then = session.effectProperty().get();
-        if (then.changed()) {
-            line(g, x + 92, y + 5, x + 92, y - 1, p.ink(), 1.2);
+        String changed = then.tried() ? say("plane.with-the-parts-tried") : say("plane.after-the-change");
+        if (then.changed() && !against && x + 8 + width(changed, 12) < w - RIGHT - width(say("plane.rpm"), 12) - 4) {
+            line(g, x, y + 5, x, y - 1, p.ink(), 1.2);
             g.setStroke(p.ink());
-            g.strokeOval(x + 89.5, y - 6, 5, 5);
-            text(g, then.tried() ? "with the parts tried" : "after the change", x + 100, y, 12, p.ink(),
-                    TextAlignment.LEFT);
+            g.strokeOval(x - 2.5, y - 6, 5, 5);
+            text(g, changed, x + 8, y, 12, p.ink(), TextAlignment.LEFT);
         }
     }
 }

@@ -1,5 +1,7 @@
 package nariz.app.plot;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
@@ -8,10 +10,12 @@ import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.session.Session;
 import nariz.app.theme.Palette;
+import nariz.drive.TipIn;
 import nariz.fit.Flag;
 import nariz.fit.Observation;
 import nariz.log.Quality;
 import nariz.log.Span;
+import nariz.units.Shown;
 import nariz.units.Units;
 
 /**
@@ -34,8 +38,7 @@ public final class Scrubber extends Picture {
      * @param session what to show
      */
     public Scrubber(Session session) {
-        super("Log", "The whole drive. Left and right arrows move the cursor, with Shift by a second; "
-                + "B and E mark a stretch, X takes it out or back.");
+        super(say("scrubber.log"), say("scrubber.the-whole-drive-left"));
         setAccessibleRole(AccessibleRole.SLIDER);
         this.session = session;
         session.driveProperty().addListener((o, was, is) -> redraw());
@@ -110,10 +113,10 @@ public final class Scrubber extends Picture {
     }
 
     @Override
-    protected void draw(GraphicsContext g, Palette p, double w, double h) {
+    protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
         Session.Drive d = session.driveProperty().get();
         if (d == null) {
-            text(g, "No log is open.", 14, h / 2, 14, p.faint(), TextAlignment.LEFT);
+            text(g, say("scrubber.no-log-is-open"), 14, h / 2, 14, p.faint(), TextAlignment.LEFT);
             return;
         }
         double top = 26;
@@ -144,7 +147,20 @@ public final class Scrubber extends Picture {
             for (double x = from; x < to; x += 7) {
                 line(g, x, lane + LANE - 2, Math.min(x + 7, to), lane, p.ink(), 1);
             }
-            text(g, "out", 0.5 * (from + to), top + 8, 12, p.ink(), TextAlignment.CENTER);
+            text(g, say("scrubber.out"), 0.5 * (from + to), top + 8, 12, p.ink(), TextAlignment.CENTER);
+        }
+        for (TipIn t : d.stabs().events()) {
+            double x = atTime(d, t.atS(), w);
+            Color c = t.lean() ? p.lean() : p.faint();
+            // A small foot on the pedal: solid where it reads lean enough to be felt.
+            if (t.lean()) {
+                g.setFill(c);
+                g.fillPolygon(new double[] {x, x, x + 7}, new double[] {top - 7, top + 1, top + 1}, 3);
+            } else {
+                g.setStroke(c);
+                g.setLineWidth(1);
+                g.strokePolygon(new double[] {x, x, x + 7}, new double[] {top - 7, top + 1, top + 1}, 3);
+            }
         }
         for (Quality.Finding f : d.odd()) {
             double x = atTime(d, 0.5 * (f.fromS() + f.toS()), w);
@@ -251,8 +267,8 @@ public final class Scrubber extends Picture {
             line(g, LEFT, y, w - RIGHT, y, clear(p.rule(), 0.8), 0.7);
             text(g, session.unitProperty().get().text(lambda), LEFT - 6, y, 12, p.faint(), TextAlignment.RIGHT);
         }
-        text(g, "rpm, vac", LEFT - 6, 0.5 * (split + lane), 12, p.faint(), TextAlignment.RIGHT);
-        text(g, "steady", LEFT - 6, lane + LANE / 2 - 1, 12, p.faint(), TextAlignment.RIGHT);
+        text(g, say("scrubber.rpm-vac"), LEFT - 6, 0.5 * (split + lane), 12, p.faint(), TextAlignment.RIGHT);
+        text(g, say("scrubber.steady"), LEFT - 6, lane + LANE / 2 - 1, 12, p.faint(), TextAlignment.RIGHT);
         double length = d.log().durationS();
         double every = length > 1800 ? 300 : (length > 400 ? 60 : 30);
         for (double t = 0; t <= length; t += every) {
@@ -267,12 +283,12 @@ public final class Scrubber extends Picture {
         line(g, x, top - 4, x, lane + LANE, p.accent(), 2);
         g.setFill(p.accent());
         g.fillPolygon(new double[] {x - 6, x + 6, x}, new double[] {top - 10, top - 10, top - 1}, 3);
-        String s = String.format(Locale.ROOT, "%s   %.0f rpm   %.1f inHg   read %s   model %s   %s",
+        String s = say("scrubber.rpm-vacuum-read-model",
                 clock(d.log().timeS()[i] - d.log().timeS()[0]), d.log().rpm()[i],
-                d.log().vacuumPa()[i] / Units.INHG, session.unitProperty().get().marked(d.trace().measured(i)),
+                Shown.vacuum(d.log().vacuumPa()[i]), session.unitProperty().get().marked(d.trace().measured(i)),
                 session.unitProperty().get().text(d.trace().predicted(i)), d.analysis().observation().flag(i).label());
         boolean leftHalf = x < w / 2;
-        text(g, s, leftHalf ? Math.max(x + 12, LEFT) : x - 12, 12, 13, p.ink(),
+        text(g, s, leftHalf ? Math.max(x + 12, LEFT) : x - 12, 9, 13, p.ink(),
                 leftHalf ? TextAlignment.LEFT : TextAlignment.RIGHT);
         setAccessibleHelp(s);
     }

@@ -1,5 +1,7 @@
 package nariz.app.plot;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
@@ -8,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.ImageView;
 import javafx.scene.input.KeyEvent;
@@ -37,7 +40,9 @@ public final class TraceView extends Picture {
     private static final double BOTTOM = 22;
     private static final double RIBBON = 46;
     private static final double GAP = 6;
-    private static final int TILE = 16;
+    private static final double LEAST_BETWEEN_MARKS = 17;
+    /** Marks nearer than this to a strip's edge would run into its neighbour's, px. */
+    private static final double EDGE = 5;
     private static final double LEAST_SPAN_S = 0.2;
     private static final List<Circuit> RIBBONS = List.of(Circuit.IDLE, Circuit.TRANSFER, Circuit.MAIN, Circuit.POWER,
             Circuit.SECONDARY_IDLE, Circuit.SECONDARY_MAIN);
@@ -52,6 +57,11 @@ public final class TraceView extends Picture {
     /** Those of the strips that are shown. */
     private List<Strips.Strip> rows = List.of();
     private Pyramid then;
+    /** Top and height of every strip shown, px, and the height of all of them; set before each drawing. */
+    private List<double[]> places = List.of();
+    private double room;
+    /** Pixels of the screen in one px. */
+    private double sharp = 1;
     private double fromS;
     private double toS;
     private double grabbedX = Double.NaN;
@@ -68,8 +78,7 @@ public final class TraceView extends Picture {
      * @param session what to show
      */
     public TraceView(Session session) {
-        super("Trace", "The log in strips. Plus and minus zoom, Page Up and Page Down pan, 0 shows the whole run, left "
-                + "and right move the cursor; B and E mark a stretch to measure.");
+        super(say("trace-view.trace"), say("trace-view.the-log-in-strips"));
         this.session = session;
         image.setMouseTransparent(true);
         image.setManaged(false);
@@ -79,6 +88,7 @@ public final class TraceView extends Picture {
         session.cursorProperty().addListener((o, was, is) -> follow());
         session.selectionProperty().addListener((o, was, is) -> redraw());
         session.unitProperty().addListener((o, was, is) -> redraw());
+        session.shownProperty().addListener((o, was, is) -> redraw());
         session.notesProperty().addListener((o, was, is) -> redraw());
         addEventHandler(ScrollEvent.SCROLL, this::wheel);
         setOnMousePressed(this::press);
@@ -294,49 +304,100 @@ public final class TraceView extends Picture {
         return Math.min(i >= 0 ? i : -i - 1, t.length - 1);
     }
 
+    /** Everything but the words, in pixels of the screen: more than px where page or screen are magnified. */
     @Override
-    protected void draw(GraphicsContext g, Palette p, double w, double h) {
-        strong(g, "Trace", 14, 16, 14, p.ink(), TextAlignment.LEFT);
+    protected void prepare(Palette p, double w, double h) {
         image.setVisible(strips != null);
         if (strips == null) {
-            text(g, "Nothing is open.", 14, 44, 14, p.faint(), TextAlignment.LEFT);
             return;
         }
-        int pw = (int) plotWidth();
-        int ph = (int) (h - TOP - BOTTOM);
+        double wide = plotWidth();
+        double high = Math.floor(h) - TOP - BOTTOM;
         boolean ribbon = session.driveProperty().get() != null;
-        double room = ph - (ribbon ? RIBBON + GAP : 0);
-        List<double[]> places = places(room);
+        room = high - (ribbon ? RIBBON + GAP : 0);
+        places = places(room);
+        sharp = sharpnessProperty().get() * (getScene() == null || getScene().getWindow() == null ? 1
+                : getScene().getWindow().getOutputScaleX());
+        int pw = (int) Math.round(wide * sharp);
+        int ph = (int) Math.round(high * sharp);
         raster.size(pw, ph);
         raster.fill(Raster.argb(p.panel()));
-        selected(p, pw, (int) room);
+        selected(p, pw);
         for (int k = 0; k < places.size(); k++) {
             grid(p, rows.get(k), places.get(k));
         }
         int[] first = columns(pw);
-        // A few columns through all strips, then the next few: pixels of one column lie a whole row apart in memory.
-        for (int x = 0; x < pw; x += TILE) {
-            for (int k = 0; k < places.size(); k++) {
-                strip(p, rows.get(k), places.get(k), first, x, Math.min(pw, x + TILE));
-            }
+        for (int k = 0; k < places.size(); k++) {
+            strip(p, rows.get(k), places.get(k), first);
         }
         if (ribbon) {
-            ribbon(p, session.driveProperty().get(), room + GAP, ph, first, pw);
+            ribbon(p, session.driveProperty().get(), sharp * (room + GAP), ph, first, pw);
         }
         cursor(p, pw, ph);
         image.setImage(raster.done());
+        image.setFitWidth(wide);
+        image.setFitHeight(high);
         image.relocate(LEFT, TOP);
         count();
-        for (int k = 0; k < places.size(); k++) {
-            words(g, p, k, places.get(k), w);
+    }
+
+    /** Around the image, which covers the middle. */
+    @Override
+    protected List<Rectangle2D> panes(double w, double h) {
+        double right = LEFT + plotWidth();
+        double bottom = h - BOTTOM;
+        return strips == null ? super.panes(w, h) : List.of(new Rectangle2D(0, 0, w, TOP), new Rectangle2D(0, TOP, LEFT,
+                bottom - TOP), new Rectangle2D(right, TOP, w - right, bottom - TOP), new Rectangle2D(0, bottom, w,
+                BOTTOM));
+    }
+
+    @Override
+    protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
+        if (pane == 0) {
+            strong(g, say("trace-view.trace"), 14, 16, 14, p.ink(), TextAlignment.LEFT);
         }
-        if (ribbon) {
-            shares(g, p, session.driveProperty().get(), TOP + room + GAP, w);
+        if (strips == null) {
+            text(g, say("trace-view.nothing-is-open"), 14, 44, 14, p.faint(), TextAlignment.LEFT);
+            return;
         }
-        selection(g, p);
-        axis(g, p, h);
-        moments(g, p);
-        lines(g, p, w);
+        switch (pane) {
+            case 0 -> {
+                selection(g, p);
+                moments(g, p);
+                lines(g, p, w);
+            }
+            case 1 -> scales(g, p);
+            case 2 -> {
+                for (int k = 0; k < places.size(); k++) {
+                    words(g, p, k, places.get(k), w);
+                }
+                if (session.driveProperty().get() != null) {
+                    shares(g, p, session.driveProperty().get(), TOP + room + GAP, w);
+                }
+            }
+            default -> axis(g, p, h);
+        }
+    }
+
+    /**
+     * First sample at or after a time, searched outward from a guess in steps that double: columns lie about evenly,
+     * and
+     * halving ten million times for each of them would wait for memory most of the time.
+     */
+    private static int from(double[] t, double timeS, int guess) {
+        int at = Math.clamp(guess, 0, t.length - 1);
+        int low = at;
+        int high = at;
+        for (int step = 1; low > 0 && t[low] >= timeS; step *= 2) {
+            high = low;
+            low = Math.max(0, low - step);
+        }
+        for (int step = 1; high < t.length && t[high] < timeS; step *= 2) {
+            low = high;
+            high = Math.min(t.length, high + step);
+        }
+        int i = Arrays.binarySearch(t, low, high, timeS);
+        return i >= 0 ? i : -i - 1;
     }
 
     /**
@@ -347,8 +408,8 @@ public final class TraceView extends Picture {
         double[] t = strips.timeS();
         int[] first = new int[pw + 1];
         for (int x = 0; x <= pw; x++) {
-            int i = Arrays.binarySearch(t, fromS + (toS - fromS) * x / pw);
-            first[x] = i >= 0 ? i : -i - 1;
+            int guess = x < 2 ? x == 0 ? t.length / 2 : first[0] : 2 * first[x - 1] - first[x - 2];
+            first[x] = from(t, fromS + (toS - fromS) * x / pw, guess);
         }
         int block = 1;
         while ((first[pw] - first[0]) / pw >= 4 * Pyramid.BLOCK * block) {
@@ -377,23 +438,24 @@ public final class TraceView extends Picture {
 
     private void grid(Palette p, Strips.Strip s, double[] place) {
         int rule = Raster.argb(p.rule());
-        raster.row((int) place[0], rule);
-        raster.row((int) (place[0] + place[1] - 1), rule);
-        if (s.mixture()) {
-            raster.row((int) y(s, 1.0, place), rule);
+        raster.row((int) (sharp * place[0]), rule);
+        raster.row((int) (sharp * (place[0] + place[1]) - 1), rule);
+        int faint = Raster.argb(mix(p.panel(), p.rule(), 0.5));
+        for (double[] m : marks(s, place[1])) {
+            raster.row((int) pixelY(s, m[1], place), s.mixture() && m[1] == 1.0 ? rule : faint);
         }
     }
 
-    private void strip(Palette p, Strips.Strip s, double[] place, int[] first, int x0, int x1) {
+    private void strip(Palette p, Strips.Strip s, double[] place, int[] first) {
         if (s.raw() != null) {
-            series(s, s.raw(), place, first, x0, x1, Raster.argb(mix(p.panel(), p.ink(), 0.22)), 1);
+            series(s, s.raw(), place, first, Raster.argb(mix(p.panel(), p.ink(), 0.22)), 1);
         }
         if (s.mixture() && then != null) {
-            series(s, then, place, first, x0, x1, Raster.argb(p.fuel()), 2);
+            series(s, then, place, first, Raster.argb(p.fuel()), 2);
         }
-        series(s, s.measured(), place, first, x0, x1, Raster.argb(p.ink()), s.mixture() ? 2 : 1);
+        series(s, s.measured(), place, first, Raster.argb(p.ink()), s.mixture() ? 2 : 1);
         if (s.predicted() != null) {
-            series(s, s.predicted(), place, first, x0, x1, Raster.argb(p.accent()), 2);
+            series(s, s.predicted(), place, first, Raster.argb(p.accent()), 2);
         }
     }
 
@@ -406,20 +468,25 @@ public final class TraceView extends Picture {
         return place[0] + (place[1] - 2) * (1 - share);
     }
 
+    private double pixelY(Strips.Strip s, double v, double[] place) {
+        return sharp * y(s, v, place);
+    }
+
     /** Least to greatest of every pixel column, with the sample before it, so that the line holds together. */
-    private void series(Strips.Strip s, Pyramid v, double[] place, int[] first, int x0, int x1, int color,
-            int least) {
+    private void series(Strips.Strip s, Pyramid v, double[] place, int[] first, int color, int least) {
         double[] t = strips.timeS();
         double secondsPerPx = (toS - fromS) / (first.length - 1);
+        int thick = (int) Math.round(least * sharp);
         // Blocks can be a sample short at their start: the one before joins the line only where samples are few.
-        int join = first[x1] - first[x0] > 4 * Pyramid.BLOCK * (x1 - x0) ? 0 : 1;
-        for (int x = x0; x < x1; x++) {
+        int pw = first.length - 1;
+        int join = first[pw] - first[0] > 4 * Pyramid.BLOCK * pw ? 0 : 1;
+        for (int x = 0; x < pw; x++) {
             int from = first[x];
             int to = first[x + 1];
             if (to > from) {
                 v.range(from - join, to, range);
                 if (!Float.isNaN(range[0])) {
-                    raster.column(x, y(s, range[1], place), y(s, range[0], place), color, least);
+                    raster.column(x, pixelY(s, range[1], place), pixelY(s, range[0], place), color, thick);
                 }
             } else if (from > 0 && from < t.length) {
                 // Between two samples of a close view: the straight line from one to the next.
@@ -427,8 +494,8 @@ public final class TraceView extends Picture {
                 double share = (at - t[from - 1]) / (t[from] - t[from - 1]);
                 double value = v.at(from - 1) + share * (v.at(from) - v.at(from - 1));
                 if (!Double.isNaN(value)) {
-                    double yy = y(s, value, place);
-                    raster.column(x, yy, yy, color, least);
+                    double yy = pixelY(s, value, place);
+                    raster.column(x, yy, yy, color, thick);
                 }
             }
         }
@@ -475,7 +542,6 @@ public final class TraceView extends Picture {
     private void shares(GraphicsContext g, Palette p, Session.Drive d, double top, double w) {
         double[] phi = new double[RIBBONS.size()];
         double total = shares(d, d.analysis().observation(), session.cursorProperty().get(), phi);
-        text(g, "fuel from", LEFT - 6, top + RIBBON / 2, 12, p.faint(), TextAlignment.RIGHT);
         int row = 0;
         for (int k = 0; k < phi.length && total > 0; k++) {
             long percent = Math.round(100 * phi[k] / total);
@@ -503,49 +569,107 @@ public final class TraceView extends Picture {
 
     private String number(Strips.Strip s, double v) {
         return s.mixture() ? session.unitProperty().get().text(v) : Double.isNaN(v) ? "–"
-                : String.format(Locale.ROOT, "%." + s.decimals() + "f", v);
+                : String.format(Locale.ROOT, "%." + s.decimals() + "f", s.shown(v));
+    }
+
+    /** How much one SI unit of a strip is in what is read out. */
+    private double scale(Strips.Strip s) {
+        return s.mixture() ? session.unitProperty().get().scale() : s.shown(1) - s.shown(0);
+    }
+
+    /** Round numbers of a strip's scale, as many as stand clear of each other; one at least where there is room. */
+    private List<double[]> marks(Strips.Strip s, double height) {
+        int most = (int) Math.max(1, height / LEAST_BETWEEN_MARKS);
+        for (int finer = 0; finer < 4; finer++) {
+            List<double[]> out = marks(s, height, most + finer);
+            if (!out.isEmpty()) {
+                return out.size() > most ? out.subList(out.size() / 2, out.size() / 2 + 1) : out;
+            }
+        }
+        return List.of();
+    }
+
+    /** Shown number, SI value and step of each mark. */
+    private List<double[]> marks(Strips.Strip s, double height, int most) {
+        double scale = scale(s);
+        double shift = s.mixture() ? 0 : s.shown(0);
+        double low = s.low() * scale + shift;
+        double high = s.high() * scale + shift;
+        double step = Ticks.step(high - low, most);
+        List<double[]> out = new ArrayList<>();
+        for (long k = (long) Math.ceil(low / step); k * step <= high; k++) {
+            double si = (k * step - shift) / scale;
+            double at = (si - s.low()) / (s.high() - s.low()) * height;
+            if (at > EDGE && at < height - EDGE) {
+                out.add(new double[] {k * step, si, step});
+            }
+        }
+        return out;
+    }
+
+    private void scales(GraphicsContext g, Palette p) {
+        for (int k = 0; k < places.size(); k++) {
+            for (double[] m : marks(rows.get(k), places.get(k)[1])) {
+                text(g, Ticks.text(m[0], m[2]), LEFT - 6, TOP + y(rows.get(k), m[1], places.get(k)), 11, p.faint(),
+                        TextAlignment.RIGHT);
+            }
+        }
+        if (session.driveProperty().get() != null) {
+            text(g, say("trace-view.fuel-from"), LEFT - 6, TOP + room + GAP + RIBBON / 2, 12, p.faint(),
+                    TextAlignment.RIGHT);
+        }
     }
 
     private void words(GraphicsContext g, Palette p, int k, double[] place, double w) {
         Strips.Strip s = rows.get(k);
         double top = TOP + place[0];
-        double middle = top + place[1] / 2;
-        text(g, s.label(), LEFT - 6, middle - 7, 12, p.ink(), TextAlignment.RIGHT);
-        text(g, s.mixture() ? session.unitProperty().get().label() : s.unit(), LEFT - 6, middle + 7, 11, p.faint(),
-                TextAlignment.RIGHT);
         double x = w - GUTTER + 8;
+        // The name stands over the number where the strip is high enough, beside it where it is not.
+        boolean low = place[1] < 36;
+        double at = low ? top + place[1] / 2 : top + 26;
+        String unit = s.mixture() ? session.unitProperty().get().label() : s.unit();
         int i = Math.min(session.cursorProperty().get(), s.measured().size() - 1);
-        strong(g, number(s, s.measured().at(i)), x, middle - (counted.isEmpty() ? 0 : 8), 15, p.ink(),
-                TextAlignment.LEFT);
+        String value = number(s, s.measured().at(i));
+        if (!low) {
+            text(g, s.label(), x, top + 9, 12, p.ink(), TextAlignment.LEFT);
+            text(g, unit.equals(s.label()) ? "" : unit, x + 6 + width(s.label(), 12), top + 9, 12, p.faint(),
+                    TextAlignment.LEFT);
+        }
+        strong(g, value, x, at, 15, p.ink(), TextAlignment.LEFT);
         if (s.predicted() != null) {
-            text(g, "model " + number(s, s.predicted().at(i)), x + 48, middle - (counted.isEmpty() ? 0 : 8), 12,
-                    p.accent(), TextAlignment.LEFT);
+            text(g, say("trace-view.model", number(s, s.predicted().at(i))), x + 48, at, 12, p.accent(),
+                    TextAlignment.LEFT);
+        } else if (low) {
+            text(g, s.label() + (unit.equals(s.label()) ? "" : " " + unit), x + 48, at, 12, p.faint(),
+                    TextAlignment.LEFT);
         }
         if (!counted.isEmpty() && counted.get(k).count() > 0) {
             Pyramid.Statistics c = counted.get(k);
-            double scale = s.mixture() ? session.unitProperty().get().scale() : 1.0;
             Span sel = session.selectionProperty().get();
             double rise = s.measured().at(index(sel.toS())) - s.measured().at(index(sel.fromS()));
-            String sd = String.format(Locale.ROOT, "%." + (s.decimals() + 1) + "f", scale * c.sd());
-            text(g, "mean " + number(s, c.mean()) + " ± " + sd, x, middle + 8, 12, p.ink(), TextAlignment.LEFT);
-            if (place[1] > 58) {
-                text(g, number(s, c.low()) + " to " + number(s, c.high()), x, middle + 23, 12, p.faint(),
-                        TextAlignment.LEFT);
-                text(g, String.format(Locale.ROOT, "end − start %+." + s.decimals() + "f", scale * rise), x,
-                        middle + 38, 12, p.faint(), TextAlignment.LEFT);
+            String sd = String.format(Locale.ROOT, "%." + (s.decimals() + 1) + "f", Math.abs(scale(s)) * c.sd());
+            String[] lines = {say("trace-view.mean", number(s, c.mean()), sd),
+                say("trace-view.to", number(s, c.low()), number(s, c.high())),
+                String.format(Locale.ROOT, say("trace-view.end-start-f", s.decimals()), scale(s) * rise)};
+            for (int n = 0; n < lines.length; n++) {
+                // Each line only where it does not reach into the next strip.
+                double y = at + 17 + 15 * n;
+                if (y + 6 < top + place[1]) {
+                    text(g, lines[n], x, y, 12, n == 0 ? p.ink() : p.faint(), TextAlignment.LEFT);
+                }
             }
         }
     }
 
     /** The selected stretch, under everything else. */
-    private void selected(Palette p, int pw, int room) {
+    private void selected(Palette p, int pw) {
         Span s = session.selectionProperty().get();
         if (s != null && s.toS() >= fromS && s.fromS() <= toS) {
-            int a = (int) Math.clamp(xAt(s.fromS()) - LEFT, 0, pw - 1);
-            int b = (int) Math.clamp(xAt(s.toS()) - LEFT, 0, pw - 1);
+            int a = (int) Math.clamp(sharp * (xAt(s.fromS()) - LEFT), 0, pw - 1);
+            int b = (int) Math.clamp(sharp * (xAt(s.toS()) - LEFT), 0, pw - 1);
             int tint = Raster.argb(mix(p.panel(), p.accent(), 0.14));
             for (int x = a; x <= b; x++) {
-                raster.column(x, 0, room, x == a || x == b ? Raster.argb(p.accent()) : tint, 1);
+                raster.column(x, 0, sharp * room, x == a || x == b ? Raster.argb(p.accent()) : tint, 1);
             }
         }
     }
@@ -605,9 +729,10 @@ public final class TraceView extends Picture {
         }
         double t = strips.timeS()[session.cursorProperty().get()];
         if (inView(t)) {
-            int x = (int) Math.clamp(xAt(t) - LEFT, 0, pw - 2);
-            raster.column(x, 0, ph, Raster.argb(p.accent()), 1);
-            raster.column(x + 1, 0, ph, Raster.argb(p.accent()), 1);
+            int x = (int) Math.clamp(sharp * (xAt(t) - LEFT), 0, pw - 2);
+            for (int k = 0; k < Math.max(2, Math.round(2 * sharp)); k++) {
+                raster.column(Math.min(pw - 1, x + k), 0, ph, Raster.argb(p.accent()), 1);
+            }
         }
     }
 
@@ -615,12 +740,13 @@ public final class TraceView extends Picture {
     private void lines(GraphicsContext g, Palette p, double w) {
         double y = 16;
         double x = 74;
-        x = sample(g, p.ink(), "read, put to its moment", x, y, p);
-        x = sample(g, mix(p.panel(), p.ink(), 0.22), "as it came", x, y, p);
-        x = sample(g, p.accent(), "model today", x, y, p);
+        x = sample(g, p.ink(), say("trace-view.read-put-to-its"), x, y, p);
+        x = sample(g, mix(p.panel(), p.ink(), 0.22), say("trace-view.as-it-came"), x, y, p);
+        x = sample(g, p.accent(), say("trace-view.model-today"), x, y, p);
         Effect e = session.effectProperty().get();
         if (then != null && e != null && x < w - 150) {
-            sample(g, p.fuel(), e.tried() ? "with the parts tried" : "after the change", x, y, p);
+            sample(g, p.fuel(), e.tried() ? say("trace-view.with-the-parts-tried")
+                    : say("trace-view.after-the-change"), x, y, p);
         }
     }
 

@@ -1,5 +1,7 @@
 package nariz.app.print;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -7,7 +9,6 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import nariz.advice.Advice;
 import nariz.advice.Change;
 import nariz.advice.RegimePrediction;
@@ -60,18 +61,18 @@ public final class WorkCardPdf {
     public static void write(String car, String log, Advice a, List<Change> changes, OutputStream out)
             throws IOException {
         try (PDDocument d = new PDDocument()) {
-            d.getDocumentInformation().setTitle("Work card, " + car);
+            d.getDocumentInformation().setTitle(say("work-card-pdf.work-card", car));
             WorkCardPdf p = new WorkCardPdf(d);
             p.turn();
-            p.line(p.plain, 9.5f, 0, car + " · from the drive " + log + " · " + LocalDate.now(ZoneId.systemDefault()));
+            p.line(p.plain, 9.5f, 0, say("work-card-pdf.from-the-drive", car, log, LocalDate.now(
+                    ZoneId.systemDefault())));
             p.space(6);
             for (Change c : changes) {
                 p.change(c);
             }
             p.effect(a);
             p.space(10);
-            p.line(p.plain, 9.5f, 0, "Emission equipment and road legality are a matter of local rules; inspection and "
-                    + "licensed trades decide, not this card.");
+            p.line(p.plain, 9.5f, 0, say("work-card-pdf.emission-equipment-and-road"));
             p.page.close();
             d.save(out);
         }
@@ -80,15 +81,15 @@ public final class WorkCardPdf {
     private void change(Change c) throws IOException {
         WorkCard card = WorkCard.of(c);
         line(strong, 18, 0, c.title());
-        line(plain, BODY, 0, c.now() ? "To do now." : "Later, after reading again.");
-        list("Mind", "!", c.cautions());
-        list("Because", "–", c.reasons());
-        list("Lay ready", "[  ]", card.tools());
-        list("Do", "[  ]", card.steps());
-        list("Then look again at", "[  ]", c.recheck());
-        list("Proved by", "–", List.of(card.proof()));
-        list("Found and fitted (write it down)", "", List.of("Size that came out: ____________________   "
-                + "Size that went in: ____________________", "Date: ____________   Who: ____________________"));
+        line(plain, BODY, 0, c.now() ? say("work-card-pdf.to-do-now") : say("work-card-pdf.later-after-reading-again"));
+        list(say("work-card-pdf.mind"), "!", c.cautions());
+        list(say("work-card-pdf.because"), "–", c.reasons());
+        list(say("work-card-pdf.lay-ready"), "[  ]", card.tools());
+        list(say("work-card-pdf.do"), "[  ]", card.steps());
+        list(say("work-card-pdf.then-look-again-at"), "[  ]", c.recheck());
+        list(say("work-card-pdf.proved-by"), "–", List.of(card.proof()));
+        list(say("work-card-pdf.found-and-fitted-write"), "", List.of(say("work-card-pdf.size-that-came-out"),
+                say("work-card-pdf.date-who")));
         space(8);
     }
 
@@ -98,11 +99,11 @@ public final class WorkCardPdf {
         }
         List<String> rows = new ArrayList<>();
         for (RegimePrediction r : a.predicted()) {
-            rows.add(String.format(Locale.ROOT, "%s: lambda %.2f today, %.2f wanted, %.2f expected (%.2f to %.2f)",
+            rows.add(say("work-card-pdf.lambda-today-wanted-expected",
                     r.before().regime().label(), r.before().lambda(), r.before().target(), r.after().lambda(), r.low(),
                     r.high()));
         }
-        list("What the next drive should show, with all changes to make now", "–", rows);
+        list(say("work-card-pdf.what-the-next-drive"), "–", rows);
     }
 
     private void list(String title, String bullet, List<String> items) throws IOException {
@@ -179,10 +180,26 @@ public final class WorkCardPdf {
         return out.toString();
     }
 
+    /** Words, and where one is wider than a line, as file names can be, pieces of it that are not. */
+    private static List<String> pieces(PDFont f, float size, float width, String s) throws IOException {
+        List<String> out = new ArrayList<>();
+        for (String word : s.split(" ")) {
+            int from = 0;
+            for (int to = 1; to <= word.length(); to++) {
+                if (f.getStringWidth(word.substring(from, to)) / 1000 * size > width) {
+                    out.add(word.substring(from, to - 1));
+                    from = to - 1;
+                }
+            }
+            out.add(word.substring(from));
+        }
+        return out;
+    }
+
     private static List<String> wrap(PDFont f, float size, float width, String s) throws IOException {
         List<String> out = new ArrayList<>();
         StringBuilder line = new StringBuilder();
-        for (String word : known(f, s).split(" ")) {
+        for (String word : pieces(f, size, width, known(f, s))) {
             String longer = line.isEmpty() ? word : line + " " + word;
             if (!line.isEmpty() && f.getStringWidth(longer) / 1000 * size > width) {
                 out.add(line.toString());

@@ -1,7 +1,8 @@
 package nariz.app.session;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -25,7 +26,7 @@ import nariz.store.Workbook;
  * when first asked for, on the worker's thread. Without a file nothing is kept.
  */
 public final class Library implements AutoCloseable {
-    private final Path file;
+    private volatile Path file;
     private volatile Loose loose = new Loose();
     private Workbook workbook;
 
@@ -71,20 +72,16 @@ public final class Library implements AutoCloseable {
                 .map(Workbook.Vehicle::name).findFirst().orElse(""), r.name(), r.imported(), r.durationS())).toList();
     }
 
-    Optional<Long> keep(Path sheetFile, BuildSheet sheet, Recording r, Path logFile, Advice advice,
+    Optional<Long> keep(String sheetJson, BuildSheet sheet, Recording r, Path logFile, Advice advice,
             BooleanSupplier cancelled) {
         Optional<Workbook> w = open().filter(x -> !x.readOnly());
         if (w.isEmpty()) {
             return Optional.empty();
         }
-        try {
-            Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(sheet.name()).id(), Files.readString(sheetFile));
-            Workbook.Run run = w.get().addRun(kept, r, logFile, cancelled);
-            w.get().addAdvice(run.id(), advice.strategy(), AdviceJson.write(advice));
-            return Optional.of(run.id());
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
+        Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(sheet.name()).id(), sheetJson);
+        Workbook.Run run = w.get().addRun(kept, r, logFile, cancelled);
+        w.get().addAdvice(run.id(), advice.strategy(), AdviceJson.write(advice));
+        return Optional.of(run.id());
     }
 
     /** Whether another window has the workbook, so that this one keeps nothing. */
@@ -93,19 +90,14 @@ public final class Library implements AutoCloseable {
     }
 
     /** The run this file was kept as before with this sheet, so that what was decided then still counts. */
-    Optional<Long> known(Path sheetFile, BuildSheet sheet, Path logFile) {
+    Optional<Long> known(String sheetJson, BuildSheet sheet, Path logFile) {
         if (file == null || !Files.exists(file)) {
             return Optional.empty();
         }
-        try {
-            Workbook w = needed();
-            String json = Files.readString(sheetFile);
-            return w.vehicles().stream().filter(v -> v.name().equals(sheet.name())).findFirst()
-                    .flatMap(v -> w.sheets(v.id()).stream().filter(s -> s.json().equals(json)).reduce((a, b) -> b))
-                    .flatMap(s -> w.known(s, logFile));
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
+        Workbook w = needed();
+        return w.vehicles().stream().filter(v -> v.name().equals(sheet.name())).findFirst()
+                .flatMap(v -> w.sheets(v.id()).stream().filter(s -> s.json().equals(sheetJson)).reduce((a, b) -> b))
+                .flatMap(s -> w.known(s, logFile));
     }
 
     Optional<Plan> profile(String signature) {
@@ -118,12 +110,12 @@ public final class Library implements AutoCloseable {
 
     private Workbook.Run run(long run) {
         return needed().runs().stream().filter(r -> r.id() == run).findFirst().orElseThrow(() ->
-                new nariz.build.InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "no run " + run,
-                        "It was taken off the list; import it again."));
+                new nariz.build.InputProblem(String.valueOf(file.getFileName()), 0, 0, "", say("library.no-run", run),
+                        say("library.it-was-taken-off")));
     }
 
     BuildSheet sheet(long run) {
-        return BuildSheetReader.parse("build sheet", needed().sheetJson(run(run).sheet()));
+        return BuildSheetReader.parse(say("library.build-sheet"), needed().sheetJson(run(run).sheet()));
     }
 
     Recording recording(long run) {
@@ -161,7 +153,60 @@ public final class Library implements AutoCloseable {
         List<Workbook.Excluded> out = w.excluded(run);
         out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e -> w.restore(run, e));
         excluded.stream().filter(s -> out.stream().noneMatch(e -> e.fromS() == s.fromS() && e.toS() == s.toS()))
-                .forEach(s -> w.exclude(run, s.fromS(), s.toS(), "taken out in the window"));
+                .forEach(s -> w.exclude(run, s.fromS(), s.toS(), say("library.taken-out-in-the")));
+    }
+
+    /**
+     * Goes on with another workbook. The one at hand is put away only once the other is open.
+     *
+     * @param other file; one that is not there begins empty
+     * @param from folder that a workbook was exported to, to fill the new one from; null to take the file as it is
+     */
+    synchronized void turnTo(Path other, Path from) {
+        if (workbook != null && workbook.file().equals(other.toAbsolutePath()) && from == null) {
+            return;
+        }
+        boolean fresh = !Files.exists(other);
+        Workbook next = Workbook.open(other);
+        try {
+            if (from != null) {
+                Exchange.read(from, next);
+            }
+        } catch (RuntimeException e) {
+            next.close();
+            if (fresh) {
+                discard(other);
+            }
+            throw e;
+        }
+        close();
+        workbook = next;
+        file = other;
+    }
+
+    /** A workbook begun for a folder that turned out to be none leaves nothing behind. */
+    private static void discard(Path begun) {
+        for (String end : List.of("", "-wal", "-shm")) {
+            try {
+                Files.deleteIfExists(begun.resolveSibling(begun.getFileName() + end));
+            } catch (IOException e) {
+                // An empty workbook left over does no harm, and the message that matters is on its way.
+            }
+        }
+    }
+
+    /** Writes the whole workbook into an empty folder. */
+    void exportAll(Path folder) throws IOException {
+        if (Files.isDirectory(folder) && folder.toFile().list().length > 0) {
+            throw new nariz.build.InputProblem(String.valueOf(folder.getFileName()), 0, 0, "",
+                    say("library.a-folder-with-something"), say("library.choose-an-empty-one"));
+        }
+        Exchange.folder(needed(), folder);
+    }
+
+    /** {@return name of the workbook's file, or empty when nothing is kept} */
+    String name() {
+        return file == null ? "" : String.valueOf(file.getFileName());
     }
 
     /** Takes a run off the list, or puts it back. */

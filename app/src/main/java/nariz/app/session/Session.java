@@ -1,16 +1,13 @@
 package nariz.app.session;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Executor;
-import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -21,49 +18,54 @@ import javafx.beans.property.SimpleObjectProperty;
 import nariz.advice.Analysis;
 import nariz.advice.Strategy;
 import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
 import nariz.build.InputProblem;
 import nariz.build.PartChange;
+import nariz.drive.DrivePlan;
+import nariz.drive.TipIn;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import nariz.log.Plan;
-import nariz.log.PointReader;
 import nariz.log.Proposal;
 import nariz.log.Quality;
-import nariz.log.Recording;
 import nariz.log.Span;
-import nariz.log.TrackReader;
 import nariz.sim.DemoDrive;
 import nariz.store.Exchange;
 import nariz.store.Workbook;
+import nariz.units.Shown;
 
 /**
  * The window's state: which drive is open, where the cursor is, which stop is shown, what is being worked on and what
  * went wrong. Holds no nodes. All methods are called on the interface thread.
  */
 public final class Session implements AutoCloseable {
-    private static final long TELL_NS = 300_000_000L;
-    private final Executor toInterface;
     private final BackgroundWork work;
     private final ReadOnlyObjectWrapper<Drive> drive = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
     private final ReadOnlyObjectWrapper<Stop> stop = new ReadOnlyObjectWrapper<>(Stop.IDLE);
     private final ObjectProperty<MixtureUnit> unit = new SimpleObjectProperty<>(MixtureUnit.LAMBDA);
+    private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(Shown.now());
     private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
     private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Span> selection = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<List<Library.Entry>> kept = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyStringWrapper workbook = new ReadOnlyStringWrapper("");
     private final Library library;
+    private final Intake intake;
     private final BackgroundWork librarian;
     private final BackgroundWork trier;
     private final ReadOnlyObjectWrapper<Effect> effect = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<List<PartChange>> tried = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<Workbook.Note>> notes = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<Workbook.PartPlan>> plans = new ReadOnlyObjectWrapper<>(List.of());
-    private final ReadOnlyObjectWrapper<List<String>> history = new ReadOnlyObjectWrapper<>(List.of());
-    private final Deque<Step> undo = new ArrayDeque<>();
-    private final Deque<Step> redo = new ArrayDeque<>();
+    private final ReadOnlyObjectWrapper<Comparison> comparison = new ReadOnlyObjectWrapper<>();
+    /** Whether a language or unit was chosen that the words on the screen may not follow yet. */
+    private boolean wordsDue;
+    /** Whether the answer is being put into words. */
+    private boolean telling;
+    /** How often the demo's engine was driven again. */
+    private int round;
+    private final History history = new History();
 
     /**
      * A drive with its analysis.
@@ -78,9 +80,12 @@ public final class Session implements AutoCloseable {
      * @param run where it is kept in the workbook, if it is
      * @param advised what the changes to make now would do
      * @param strips what the trace shows
+     * @param stabs openings of the throttle
+     * @param plan readings still to be made, and those that were
      */
     public record Drive(BuildSheet sheet, DriveLog log, Analysis analysis, Trace trace, Boundaries today,
-            List<String> checked, List<Quality.Finding> odd, Optional<Long> run, Effect advised, Strips strips) {
+            List<String> checked, List<Quality.Finding> odd, Optional<Long> run, Effect advised, Strips strips,
+            Stabs stabs, DrivePlan plan) {
         /** Copies the lists. */
         public Drive {
             checked = List.copyOf(checked);
@@ -88,7 +93,13 @@ public final class Session implements AutoCloseable {
         }
 
         Drive keptAs(Optional<Long> place) {
-            return new Drive(sheet, log, analysis, trace, today, checked, odd, place, advised, strips);
+            return new Drive(sheet, log, analysis, trace, today, checked, odd, place, advised, strips, stabs, plan);
+        }
+
+        /** The same drive in the language and units in use now. */
+        Drive retold() {
+            return new Drive(sheet, log, analysis.retold(), trace, today, checked, odd, run, advised, strips, stabs,
+                    DrivePlan.of(analysis.observation(), stabs.events()));
         }
     }
 
@@ -103,21 +114,8 @@ public final class Session implements AutoCloseable {
     public record Question(Path sheetFile, Path logFile, Proposal proposal, String why) {
     }
 
-    /** What came of opening files: a drive, or a question about its columns. */
-    private sealed interface Outcome {
-        record Shown(Drive drive) implements Outcome {
-        }
-
-        record Asked(Question question) implements Outcome {
-        }
-    }
-
     /** What the user decided about a drive. */
     private record Decided(List<String> checked, List<Span> excluded) {
-    }
-
-    /** Something done that can be taken back; what concerns one drive alone ends with it. */
-    private record Step(String title, boolean ofDrive, Runnable back, Runnable again) {
     }
 
     /**
@@ -136,11 +134,15 @@ public final class Session implements AutoCloseable {
      * @param workbook where drives are kept, or null to keep none
      */
     public Session(Executor toInterface, Path workbook) {
-        this.toInterface = toInterface;
         work = new BackgroundWork(toInterface);
         librarian = new BackgroundWork(toInterface);
         trier = new BackgroundWork(toInterface);
         library = new Library(workbook);
+        // What is still being read tells how far it is; the word that it was cancelled may have come before.
+        intake = new Intake(library, words -> toInterface.execute(() -> busy.set(busy.get().isEmpty() ? "" : words)),
+                words -> toInterface.execute(() -> complain(words)));
+        this.workbook.set(library.name());
+        busy.addListener((o, was, now) -> tell());
         list();
     }
 
@@ -148,13 +150,110 @@ public final class Session implements AutoCloseable {
         if (!library.keeps()) {
             return;
         }
-        librarian.queue(c -> library.entries(), kept::set, e -> complain("Drives cannot be kept: " + e.getMessage()));
+        librarian.queue(c -> library.entries(), kept::set, e -> complain(say("session.drives-cannot-be-kept",
+                e.getMessage())));
     }
 
     /** Opens the demo; it is not kept in the workbook. */
     public void openDemo() {
-        open("Simulating the demo drive", cancelled -> new Outcome.Shown(analyse(DemoDrive.sheet(),
+        round = 0;
+        open(say("session.simulating-the-demo-drive"), cancelled -> new Intake.Outcome.Shown(Intake.analyse(
+                DemoDrive.sheet(),
                 DemoDrive.drive().log(), List.of(), List.of(), Optional.empty(), cancelled)));
+    }
+
+    /** {@return whether the open drive is of the demo's engine, which can be driven again at once} */
+    public boolean practice() {
+        return drive.get() != null && drive.get().run().isEmpty() && drive.get().sheet().name().equals(
+                DemoDrive.sheet().name());
+    }
+
+    /**
+     * Drives the demo's engine again with the parts tried, or those advised, and compares the two drives: the round a
+     * tuner goes, without the road.
+     */
+    public void driveAgain() {
+        if (!practice()) {
+            complain(say("session.only-the-demo-is"));
+            return;
+        }
+        Drive d = drive.get();
+        if (!busy.get().isEmpty() || !d.analysis().estimated()) {
+            complain(say("session.something-else-is-being"));
+            return;
+        }
+        List<PartChange> parts = effect.get().changes();
+        BuildSheet next = PartChange.fit(d.sheet(), parts);
+        int n = ++round;
+        open(say("session.driving-again"), cancelled -> {
+            Drive again = Intake.analyse(next, DemoDrive.again(next, n).log(), List.of(), List.of(), Optional.empty(),
+                    cancelled);
+            return new Intake.Outcome.Shown(again, Optional.of(Comparison.of(d.log().name(), d.analysis(),
+                    again.analysis())));
+        });
+    }
+
+    /** {@return what the open drive can be compared with: kept drives of the same car, the demo's other day} */
+    public List<Comparison.Other> others() {
+        Drive d = drive.get();
+        if (d == null) {
+            return List.of();
+        }
+        List<Comparison.Other> out = new ArrayList<>();
+        if (practice()) {
+            out.add(new Comparison.Other(say("session.the-demo-with-its"), 0));
+        }
+        kept.get().stream().filter(e -> e.vehicle().equals(d.sheet().name()) && !d.run().equals(Optional.of(e.run())))
+                .forEach(e -> out.add(new Comparison.Other(e.name() + ", " + e.imported().toString().substring(0, 10),
+                        e.run())));
+        return out;
+    }
+
+    /**
+     * Compares the open drive with another of the same car.
+     *
+     * @param other one of {@link #others}
+     */
+    public void compareWith(Comparison.Other other) {
+        Drive d = drive.get();
+        if (!busy.get().isEmpty()) {
+            complain(say("session.something-else-is-being-2"));
+            return;
+        }
+        busy.set(say("session.comparing"));
+        problem.set("");
+        work.start(cancelled -> {
+            Analysis a;
+            if (other.run() == 0) {
+                a = Analysis.of(DemoDrive.sheet(), DemoDrive.withCleaner().log(), Strategy.BALANCED, List.of(),
+                        cancelled);
+            } else {
+                BuildSheet sheet = library.sheet(other.run());
+                a = Analysis.of(sheet, LogReader.drive(library.recording(other.run()), sheet).without(
+                        library.excluded(other.run())), Strategy.BALANCED, library.checked(other.run()), cancelled);
+            }
+            return Comparison.of(other.label(), a, d.analysis());
+        }, c -> {
+            busy.set("");
+            Comparison before = comparison.get();
+            history.did(say("session.compared"), true, () -> comparison.set(before), () -> comparison.set(c));
+            comparison.set(c);
+        }, this::fail);
+    }
+
+    /** Ends the comparison; nothing when there is none. */
+    public void endComparison() {
+        Comparison c = comparison.get();
+        if (c != null) {
+            history.did(say("session.comparison-put-away"), true, () -> comparison.set(c), () -> comparison.set(
+                    null));
+            comparison.set(null);
+        }
+    }
+
+    /** {@return the drive the open one is compared with, or null} */
+    public ReadOnlyObjectProperty<Comparison> comparisonProperty() {
+        return comparison.getReadOnlyProperty();
     }
 
     /**
@@ -166,61 +265,61 @@ public final class Session implements AutoCloseable {
      * @param logFile log
      */
     public void open(Path sheetFile, Path logFile) {
-        open("Reading " + logFile.getFileName(), cancelled -> {
-            BuildSheet sheet = BuildSheetReader.read(sheetFile);
-            try {
-                return keep(sheetFile, sheet, read(logFile, null, cancelled), logFile, cancelled);
-            } catch (InputProblem e) {
-                return ask(sheetFile, sheet, logFile, e, cancelled);
-            }
-        });
+        open(say("session.reading", logFile.getFileName()), cancelled -> intake.files(sheetFile, logFile, cancelled));
     }
 
-    /** A short list of noted points counts as a log. */
-    private Recording read(Path file, Plan plan, BooleanSupplier cancelled) {
-        Optional<Recording> points = plan == null ? PointReader.read(file) : Optional.empty();
-        if (points.isPresent()) {
-            return points.get();
-        }
-        long started = System.nanoTime();
-        long[] told = {started};
-        Recording r = LogReader.record(file, plan, cancelled, rows -> {
-            long now = System.nanoTime();
-            if (now - told[0] > TELL_NS) {
-                told[0] = now;
-                String words = String.format(Locale.ROOT, "Reading %s: %.1f million rows, %.0f thousand a second",
-                        file.getFileName(), rows / 1e6, rows * 1e6 / (now - started));
-                toInterface.execute(() -> busy.set(busy.get().isEmpty() ? "" : words));
-            }
-        });
-        Path track = file.resolveSibling(String.valueOf(file.getFileName()).replaceFirst("\\.[^.]*$", "") + ".gpx");
-        // A track of the same name beside the log belongs to it.
-        if (!Files.isRegularFile(track)) {
-            return r;
-        }
-        try {
-            return r.beside(TrackReader.read(track));
-        } catch (InputProblem e) {
-            toInterface.execute(() -> complain("The track was left out. " + e.getMessage()));
-            return r;
-        }
+    /**
+     * Opens a data package, which brings its own build sheet, and keeps it in the workbook.
+     *
+     * @param zip package written by this program
+     */
+    public void openPackage(Path zip) {
+        open(say("session.reading", zip.getFileName()), cancelled -> intake.dataPackage(zip, cancelled));
     }
 
-    private Outcome ask(Path sheetFile, BuildSheet sheet, Path logFile, InputProblem why, BooleanSupplier cancelled) {
-        Proposal p;
-        try {
-            p = LogReader.propose(logFile);
-        } catch (InputProblem e) {
-            throw why;
+    /**
+     * Goes on with another workbook; the drive that was open is closed, for it belongs to the first.
+     *
+     * @param file workbook; begun when it is not there
+     * @param from folder that a workbook was written out to, for a workbook not begun yet; or null
+     */
+    public void openWorkbook(Path file, Path from) {
+        if (!busy.get().isEmpty()) {
+            complain(say("session.something-is-being-read"));
+            return;
         }
-        Optional<Plan> before = library.profile(p.plan().signature());
-        if (before.isPresent()) {
-            return keep(sheetFile, sheet, read(logFile, before.get(), cancelled), logFile, cancelled);
-        }
-        if (p.plan().certain() || !p.plan().missing().isEmpty()) {
-            throw why;
-        }
-        return new Outcome.Asked(new Question(sheetFile, logFile, p, why.getMessage()));
+        busy.set(say("session.opening", file.getFileName()));
+        problem.set("");
+        librarian.queue(c -> {
+            library.turnTo(file, from);
+            return library.entries();
+        }, entries -> {
+            busy.set("");
+            history.clear();
+            selection.set(null);
+            tried.set(List.of());
+            effect.set(null);
+            notes.set(List.of());
+            plans.set(List.of());
+            comparison.set(null);
+            drive.set(null);
+            workbook.set(library.name());
+            kept.set(entries);
+        }, this::fail);
+    }
+
+    /**
+     * Writes the whole workbook out as CSV and JSON.
+     *
+     * @param folder an empty folder, or one to make
+     */
+    public void exportAll(Path folder) {
+        writeOut(folder, () -> library.exportAll(folder));
+    }
+
+    /** {@return name of the workbook drives are kept in, or empty} */
+    public ReadOnlyStringProperty workbookProperty() {
+        return workbook.getReadOnlyProperty();
     }
 
     /**
@@ -233,26 +332,8 @@ public final class Session implements AutoCloseable {
         if (q == null) {
             return;
         }
-        open("Reading " + q.logFile().getFileName(), cancelled -> {
-            BuildSheet sheet = BuildSheetReader.read(q.sheetFile());
-            Recording r = read(q.logFile(), plan.confirmed(), cancelled);
-            Outcome o = keep(q.sheetFile(), sheet, r, q.logFile(), cancelled);
-            library.remember(plan.confirmed());
-            return o;
-        });
-    }
-
-    private Outcome keep(Path sheetFile, BuildSheet sheet, Recording r, Path logFile, BooleanSupplier cancelled) {
-        DriveLog log = LogReader.drive(r, sheet);
-        Optional<Long> known = library.known(sheetFile, sheet, logFile);
-        if (known.isPresent()) {
-            long run = known.get();
-            return new Outcome.Shown(analyse(sheet, log.without(library.excluded(run)), library.checked(run),
-                    Quality.of(r), known, cancelled));
-        }
-        Drive d = analyse(sheet, log, List.of(), Quality.of(r), Optional.empty(), cancelled);
-        return new Outcome.Shown(d.keptAs(library.keep(sheetFile, sheet, r, logFile, d.analysis().advice(),
-                cancelled)));
+        open(say("session.reading", q.logFile().getFileName()), cancelled -> intake.answered(q, plan.confirmed(),
+                cancelled));
     }
 
     /**
@@ -261,37 +342,31 @@ public final class Session implements AutoCloseable {
      * @param run its key
      */
     public void openKept(long run) {
-        open("Opening a kept drive", cancelled -> {
-            BuildSheet sheet = library.sheet(run);
-            Recording r = library.recording(run);
-            DriveLog log = LogReader.drive(r, sheet).without(library.excluded(run));
-            return new Outcome.Shown(analyse(sheet, log, library.checked(run), Quality.of(r), Optional.of(run),
-                    cancelled));
-        });
+        open(say("session.opening-a-kept-drive"), cancelled -> intake.kept(run, cancelled));
     }
 
-    private void open(String what, BackgroundWork.Job<Outcome> job) {
+    private void open(String what, BackgroundWork.Job<Intake.Outcome> job) {
         busy.set(what);
         problem.set("");
         question.set(null);
         work.start(job, this::came, this::fail);
     }
 
-    private void came(Outcome o) {
+    private void came(Intake.Outcome o) {
         switch (o) {
-            case Outcome.Shown s -> {
-                undo.removeIf(Step::ofDrive);
-                redo.removeIf(Step::ofDrive);
-                told();
+            case Intake.Outcome.Shown s -> {
+                history.endOfDrive();
                 show(s.drive());
+                s.against().ifPresent(c -> {
+                    comparison.set(c);
+                    goTo(Stop.PROOF);
+                });
                 list();
                 if (library.elsewhere()) {
-                    complain("Another window has the workbook open, so this one only reads: the drive is shown, "
-                            + "and neither it nor what you decide is kept. Close the other window and open the drive "
-                            + "again.");
+                    complain(say("session.another-window-has-the"));
                 }
             }
-            case Outcome.Asked a -> {
+            case Intake.Outcome.Asked a -> {
                 busy.set("");
                 problem.set(a.question().why());
                 question.set(a.question());
@@ -320,7 +395,7 @@ public final class Session implements AutoCloseable {
         if (soundNow) {
             all.add(cause);
         }
-        decide(cause.replace('-', ' ') + (soundNow ? " looked for" : " weighed again"),
+        decide(say(soundNow ? "session.looked-for" : "session.weighed-again", causeLabel(cause)),
                 new Decided(all, d.log().excluded()));
     }
 
@@ -331,7 +406,7 @@ public final class Session implements AutoCloseable {
             List<Span> all = new ArrayList<>(d.log().excluded());
             all.add(selection.get());
             selection.set(null);
-            decide("stretch taken out", new Decided(d.checked(), all));
+            decide(say("session.stretch-taken-out"), new Decided(d.checked(), all));
         }
     }
 
@@ -342,71 +417,118 @@ public final class Session implements AutoCloseable {
             double t = d.log().timeS()[cursor.get()];
             List<Span> left = d.log().excluded().stream().filter(s -> !s.holds(t)).toList();
             if (left.size() < d.log().excluded().size()) {
-                decide("stretch counts again", new Decided(d.checked(), left));
+                decide(say("session.stretch-counts-again"), new Decided(d.checked(), left));
             }
         }
+    }
+
+    /**
+     * A cause as a person would say it.
+     *
+     * @param cause key as in an advice's hypotheses
+     * @return its name
+     */
+    public static String causeLabel(String cause) {
+        return say("cause." + cause);
     }
 
     private void decide(String title, Decided next) {
         Drive d = drive.get();
         Decided was = new Decided(d.checked(), d.log().excluded());
-        did(new Step(title, true, () -> weigh(was), () -> weigh(next)));
+        history.did(title, true, () -> weigh(was), () -> weigh(next));
         weigh(next);
-    }
-
-    private void did(Step s) {
-        undo.push(s);
-        redo.clear();
-        told();
-    }
-
-    private void told() {
-        history.set(undo.stream().map(Step::title).toList());
     }
 
     /** Takes back what was done last. */
     public void undo() {
-        if (!undo.isEmpty() && busy.get().isEmpty()) {
-            Step s = undo.pop();
-            redo.push(s);
-            told();
-            s.back().run();
+        undo(1);
+    }
+
+    /**
+     * Takes back several steps at once.
+     *
+     * @param steps how many, the latest first
+     */
+    public void undo(int steps) {
+        if (busy.get().isEmpty()) {
+            history.undo(steps);
         }
     }
 
     /** Brings back what was taken back last. */
     public void redo() {
-        if (!redo.isEmpty() && busy.get().isEmpty()) {
-            Step s = redo.pop();
-            undo.push(s);
-            told();
-            s.again().run();
+        if (busy.get().isEmpty()) {
+            history.redo();
         }
     }
 
     /** {@return what undo would take back, the latest first} */
     public ReadOnlyObjectProperty<List<String>> historyProperty() {
-        return history.getReadOnlyProperty();
+        return history.titlesProperty();
+    }
+
+    /** Puts the answer into words once more, after another language or unit was chosen; nothing else changes. */
+    public void retell() {
+        wordsDue = true;
+        tell();
+    }
+
+    /**
+     * One telling at a time, and none while a drive is being worked on; a choice that comes meanwhile is followed
+     * afterwards, since what is under way may have been worded half before it and half after.
+     */
+    private void tell() {
+        if (!wordsDue || telling || !busy.get().isEmpty()) {
+            return;
+        }
+        wordsDue = false;
+        Drive d = drive.get();
+        if (d == null) {
+            return;
+        }
+        telling = true;
+        // In line with the trials: neither a trial nor what is read next takes the place of the words.
+        trier.queue(cancelled -> d.retold(), told -> {
+            telling = false;
+            if (d.equals(drive.get())) {
+                drive.set(told);
+                effect.set(tried.get().isEmpty() ? told.advised() : effect.get());
+            } else {
+                wordsDue = true;
+            }
+            tell();
+        }, e -> {
+            telling = false;
+            fail(e);
+        });
+    }
+
+    /**
+     * Shows numbers in other units, everywhere at once.
+     *
+     * @param units units of everything but mixtures
+     */
+    public void use(Shown units) {
+        Shown.use(units);
+        shown.set(units);
+        retell();
+    }
+
+    /** {@return units of everything but mixtures} */
+    public ReadOnlyObjectProperty<Shown> shownProperty() {
+        return shown.getReadOnlyProperty();
     }
 
     private void weigh(Decided now) {
         Drive d = drive.get();
-        busy.set("Weighing again");
+        busy.set(say("session.weighing-again"));
         problem.set("");
         work.start(cancelled -> {
-            Drive next = analyse(d.sheet(), d.log().without(now.excluded()), now.checked(), d.odd(), d.run(),
+            Drive next = Intake.analyse(d.sheet(), d.log().without(now.excluded()), now.checked(), d.odd(), d.run(),
                     cancelled);
             d.run().ifPresent(r -> library.decided(r, now.checked(), now.excluded()));
             return next;
         }, this::show, this::fail);
-    }
-
-    private static Drive analyse(BuildSheet sheet, DriveLog log, List<String> checked, List<Quality.Finding> odd,
-            Optional<Long> run, BooleanSupplier cancelled) {
-        Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, checked, cancelled);
-        Trace trace = Trace.of(a);
-        return new Drive(sheet, log, a, trace, Boundaries.of(sheet, a), checked, odd, run, Effect.advised(a),
-                Strips.of(sheet, log, a, trace));
     }
 
     private void show(Drive d) {
@@ -421,7 +543,12 @@ public final class Session implements AutoCloseable {
         drive.set(d);
         if (again) {
             cursor.set(at);
+            // What was weighed anew compares anew.
+            Comparison c = comparison.get();
+            comparison.set(c == null || !d.analysis().estimated() ? null : Comparison.of(c.name(), c.other(),
+                    d.analysis()));
         } else {
+            comparison.set(null);
             notes.set(List.of());
             plans.set(List.of());
             librarian.queue(c -> library.newLoose(), s -> { }, e -> { });
@@ -456,7 +583,8 @@ public final class Session implements AutoCloseable {
             return;
         }
         trier.start(cancelled -> Effect.tried(d.analysis(), changes), e -> {
-            if (d.equals(drive.get())) {
+            // The same log told in other words is still the same drive.
+            if (drive.get() != null && d.log().equals(drive.get().log())) {
                 effect.set(e);
             }
         }, this::fail);
@@ -470,7 +598,7 @@ public final class Session implements AutoCloseable {
     public void triedFrom(List<PartChange> before) {
         List<PartChange> now = tried.get();
         if (!now.equals(before)) {
-            did(new Step("parts tried", true, () -> tryParts(before), () -> tryParts(now)));
+            history.did(say("session.parts-tried"), true, () -> tryParts(before), () -> tryParts(now));
         }
     }
 
@@ -492,10 +620,11 @@ public final class Session implements AutoCloseable {
     public void keepPlan(String name) {
         List<PartChange> parts = tried.get();
         if (parts.isEmpty()) {
-            complain("Nothing is being tried. Move a part first, then keep it as a plan.");
+            complain(say("session.nothing-is-being-tried"));
             return;
         }
-        onShelf("plan " + name, s -> s.addPlan(name, parts), s -> s.plans().stream().filter(p -> p.name().equals(name))
+        onShelf(say("session.plan", name), s -> s.addPlan(name, parts), s -> s.plans().stream().filter(p -> p.name()
+                .equals(name))
                 .reduce((a, b) -> b).ifPresent(s::removePlan));
     }
 
@@ -505,7 +634,7 @@ public final class Session implements AutoCloseable {
      * @param p plan
      */
     public void removePlan(Workbook.PartPlan p) {
-        onShelf("plan " + p.name() + " taken off", s -> s.removePlan(p), s -> s.addPlan(p.name(), p.changes()));
+        onShelf(say("session.plan-taken-off", p.name()), s -> s.removePlan(p), s -> s.addPlan(p.name(), p.changes()));
     }
 
     /**
@@ -519,8 +648,32 @@ public final class Session implements AutoCloseable {
             return;
         }
         double at = d.log().timeS()[cursor.get()];
-        onShelf("note", s -> s.addNote(at, text.strip()), s -> s.notes().stream().filter(n -> n.text().equals(
+        onShelf(say("session.note"), s -> s.addNote(at, text.strip()), s -> s.notes().stream().filter(n -> n.text()
+                .equals(
                 text.strip()) && n.atS().equals(Optional.of(at))).reduce((a, b) -> b).ifPresent(s::removeNote));
+    }
+
+    /**
+     * Puts a note in other words; it stays on its moment.
+     *
+     * @param n note
+     * @param text what to keep instead
+     */
+    public void rewordNote(Workbook.Note n, String text) {
+        String words = text.strip();
+        if (words.isEmpty() || words.equals(n.text())) {
+            return;
+        }
+        double at = n.atS().orElse(0.0);
+        onShelf(say("session.note-reworded"), s -> reword(s, at, n.text(), words), s -> reword(s, at, words, n.text()));
+    }
+
+    private static void reword(Library.Shelf s, double at, String from, String to) {
+        s.notes().stream().filter(n -> n.text().equals(from) && n.atS().orElse(0.0) == at).reduce((a, b) -> b)
+                .ifPresent(n -> {
+                    s.removeNote(n);
+                    s.addNote(at, to);
+                });
     }
 
     /**
@@ -529,7 +682,7 @@ public final class Session implements AutoCloseable {
      * @param n note
      */
     public void removeNote(Workbook.Note n) {
-        onShelf("note taken away", s -> s.removeNote(n), s -> s.addNote(n.atS().orElse(0.0), n.text()));
+        onShelf(say("session.note-taken-away"), s -> s.removeNote(n), s -> s.addNote(n.atS().orElse(0.0), n.text()));
     }
 
     /**
@@ -554,7 +707,7 @@ public final class Session implements AutoCloseable {
             return;
         }
         if (d.run().isEmpty()) {
-            complain("Only kept drives are written out; the demo's files come from \"nariz demo-log\".");
+            complain(say("session.only-kept-drives-are"));
             return;
         }
         Span s = selection.get();
@@ -568,7 +721,7 @@ public final class Session implements AutoCloseable {
     }
 
     private void writeOut(Path file, FileWork job) {
-        String what = "Writing " + file.getFileName();
+        String what = say("session.writing", file.getFileName());
         if (busy.get().isEmpty()) {
             busy.set(what);
         }
@@ -579,8 +732,9 @@ public final class Session implements AutoCloseable {
                 job.run();
                 return file;
             } catch (IOException e) {
-                throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "a place that cannot be written ("
-                        + e.getClass().getSimpleName() + ")", "Choose another folder; nothing was written.");
+                throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "",
+                        say("session.a-place-that-cannot", e.getClass().getSimpleName()),
+                                say("session.choose-another-folder-nothing"));
             }
         }, f -> written(what), e -> {
             written(what);
@@ -600,8 +754,8 @@ public final class Session implements AutoCloseable {
      * @param run its key
      */
     public void takeOff(long run) {
-        did(new Step("drive taken off the list", false, () -> onList(() -> library.removed(run, false)),
-                () -> onList(() -> library.removed(run, true))));
+        history.did(say("session.drive-taken-off-the"), false, () -> onList(() -> library.removed(run, false)),
+                () -> onList(() -> library.removed(run, true)));
         onList(() -> library.removed(run, true));
     }
 
@@ -613,7 +767,7 @@ public final class Session implements AutoCloseable {
     }
 
     private void onShelf(String title, Consumer<Library.Shelf> again, Consumer<Library.Shelf> back) {
-        did(new Step(title, true, () -> shelve(back), () -> shelve(again)));
+        history.did(title, true, () -> shelve(back), () -> shelve(again));
         shelve(again);
     }
 
@@ -660,8 +814,7 @@ public final class Session implements AutoCloseable {
     private void fail(RuntimeException e) {
         busy.set("");
         problem.set(e instanceof InputProblem ? e.getMessage()
-                : "Something unexpected went wrong (" + e + "). Nothing was changed; the drive shown before is still "
-                + "open.");
+                : say("session.something-unexpected-went-wrong", e));
     }
 
     /** Cancels what is being worked on; what was open stays open. */
@@ -704,8 +857,20 @@ public final class Session implements AutoCloseable {
     public void goTo(Stop s) {
         stop.set(s);
         Drive d = drive.get();
-        if (d != null) {
-            moveCursor(d.trace().bestMoment(d.analysis(), s));
+        if (d == null) {
+            return;
+        }
+        switch (s) {
+            case PUMP -> d.stabs().events().stream().max(java.util.Comparator.comparingDouble(TipIn::leanest))
+                    .ifPresent(t -> moveCursor(t.sample()));
+            case PROOF -> {
+                if (comparison.get() != null) {
+                    comparison.get().result().pairs().stream().max(java.util.Comparator.comparingDouble(p ->
+                            Math.abs(p.difference()) * Math.sqrt(p.seconds()))).ifPresent(p ->
+                            moveCursor(p.afterSample()));
+                }
+            }
+            default -> moveCursor(d.trace().bestMoment(d.analysis(), s));
         }
     }
 

@@ -1,44 +1,49 @@
 package nariz.app.session;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import nariz.model.Circuit;
 
 /** A stop on the circuit path, in the order of work. */
 public enum Stop {
     /** Curb idle. */
-    IDLE("Idle", Circuit.IDLE),
+    IDLE(Circuit.IDLE),
     /** Transfer slot and light cruise. */
-    TRANSFER("Transfer", Circuit.TRANSFER),
+    TRANSFER(Circuit.TRANSFER),
     /** Main circuit. */
-    MAIN("Main", Circuit.MAIN),
+    MAIN(Circuit.MAIN),
     /** Enrichment. */
-    POWER("Power", Circuit.POWER),
+    POWER(Circuit.POWER),
     /** Accelerator pump. */
-    PUMP("Pump", Circuit.PUMP),
+    PUMP(Circuit.PUMP),
     /** Secondary side. */
-    SECONDARY("Secondary side", Circuit.SECONDARY_MAIN);
+    SECONDARY(Circuit.SECONDARY_MAIN),
+    /** The same road again, like with like; no circuit of its own. */
+    PROOF(null);
 
-    private final String label;
     private final Circuit circuit;
 
-    Stop(String label, Circuit circuit) {
-        this.label = label;
+    Stop(Circuit circuit) {
         this.circuit = circuit;
     }
 
     /** {@return name for people} */
     public String label() {
-        return label;
+        return say("stop." + name().toLowerCase(Locale.ROOT));
     }
 
-    /** {@return the circuit whose finding gives this stop its state} */
-    public Circuit circuit() {
-        return circuit;
+    /** {@return the circuit whose finding gives this stop its state; empty for the proof} */
+    public Optional<Circuit> circuit() {
+        return Optional.ofNullable(circuit);
     }
 
     /** {@return all circuits that belong to this stop} */
     public List<Circuit> circuits() {
-        return this == SECONDARY ? List.of(Circuit.SECONDARY_IDLE, Circuit.SECONDARY_MAIN) : List.of(circuit);
+        return this == SECONDARY ? List.of(Circuit.SECONDARY_IDLE, Circuit.SECONDARY_MAIN)
+                : circuit().map(List::of).orElse(List.of());
     }
 
     /**

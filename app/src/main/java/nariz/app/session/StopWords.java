@@ -1,9 +1,12 @@
 package nariz.app.session;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import nariz.advice.Advice;
+import nariz.advice.Analysis;
 import nariz.advice.BankFinding;
 import nariz.advice.Blame;
 import nariz.advice.Change;
@@ -11,17 +14,24 @@ import nariz.advice.CircuitFinding;
 import nariz.advice.Hypothesis;
 import nariz.advice.Status;
 import nariz.advice.Verdict;
+import nariz.drive.TipIn;
+import nariz.model.Circuit;
 
 /**
  * The words of one stop, all in one shape.
  *
  * @param state state of the stop
+ * @param brief state in a word or two, with the size of the error where there is one
  * @param sentence verdict in one sentence
  * @param confidence how sure, and what it could be confused with
  * @param changes changes that belong to this stop
  * @param toRead drive that would read it, or empty
  */
-public record StopWords(Status state, String sentence, String confidence, List<Change> changes, String toRead) {
+public record StopWords(Status state, String brief, String sentence, String confidence, List<Change> changes,
+        String toRead) {
+    private static final int FEWEST_STABS = 4;
+    private static final int FEWEST_WAYS = 4;
+
     /** Copies the list. */
     public StopWords {
         changes = List.copyOf(changes);
@@ -30,15 +40,98 @@ public record StopWords(Status state, String sentence, String confidence, List<C
     /**
      * Words of a stop.
      *
-     * @param a advice
+     * @param d drive
      * @param stop stop
+     * @param against the drive it is compared with, or null
      * @return its words
      */
-    public static StopWords of(Advice a, Stop stop) {
-        CircuitFinding f = a.finding(stop.circuit());
+    public static StopWords of(Session.Drive d, Stop stop, Comparison against) {
+        Advice a = d.analysis().advice();
+        return switch (stop) {
+            case PUMP -> pump(a, d.stabs());
+            case PROOF -> proof(d.analysis(), against);
+            default -> circuit(a, stop);
+        };
+    }
+
+    private static StopWords circuit(Advice a, Stop stop) {
+        CircuitFinding f = a.finding(stop.circuit().orElseThrow());
         List<Change> changes = a.changes().stream().filter(c -> stop.circuits().contains(Blame.circuit(c))).toList();
-        return new StopWords(f.status(), sentence(a, stop, f, changes), confidence(a, f, changes), changes,
+        String brief = f.status() == Status.OFF && Math.abs(f.error()) >= 0.015 ? say(f.error() > 0
+                ? "stop-words.off-lean" : "stop-words.off-rich")
+                : f.status() == Status.WAITING ? say("stop-words.waits") : f.status().label();
+        return new StopWords(f.status(), brief, sentence(a, stop, f, changes), confidence(a, f, changes), changes,
                 f.settledBy());
+    }
+
+    /** The pump is judged by what follows an opening of the throttle, and only once steady mixtures are right. */
+    private static StopWords pump(Advice a, Stabs stabs) {
+        String toRead = a.finding(Circuit.PUMP).settledBy();
+        int n = stabs.events().size();
+        if (n == 0) {
+            return new StopWords(Status.NOT_READ, Status.NOT_READ.label(), a.verdict() == Verdict.MORE_DATA
+                    ? a.sentence() : say("stop-words.no-quick-opening-of"),
+                    "", List.of(), toRead);
+        }
+        int lean = stabs.lean().size();
+        List<TipIn> fat = stabs.events().stream().filter(TipIn::rich).toList();
+        boolean over = fat.size() > lean;
+        String brief = over ? say("stop-words.of-rich", fat.size(), n) : say("stop-words.of-lean", lean, n);
+        String what = over ? say("stop-words.of-tip-ins-go", fat.size(), n, 100 * middle(fat, TipIn::richest), lean)
+                : lean == 0 ? say("stop-words.none-of-tip-ins", n)
+                : say("stop-words.of-tip-ins-read", lean, n, 100 * middle(stabs.lean(), TipIn::leanest),
+                        middle(stabs.lean(), TipIn::leanForS), middle(stabs.lean(), TipIn::leanAfterS));
+        long untold = stabs.events().stream().filter(t -> Double.isNaN(t.readFromS())).count();
+        String confidence = (untold > 0 ? say("stop-words.cannot-be-told-from", untold) : "")
+                + say("stop-words.began-closed", stabs.events().stream()
+                .filter(TipIn::fromClosed).count());
+        boolean steadyRight = a.verdict() == Verdict.LEAVE;
+        if (!steadyRight) {
+            return new StopWords(Status.WAITING, brief, say("stop-words.put-the-steady-mixtures", what), confidence,
+                    List.of(), "");
+        }
+        if (over && fat.size() * 2 >= n && n >= FEWEST_STABS) {
+            return new StopWords(Status.IN_DOUBT, brief, say("stop-words.the-shot-is-more", what), confidence,
+                    List.of(), toRead);
+        }
+        if (lean * 2 >= n && n >= FEWEST_STABS) {
+            // Sound carburetors go lean here too, and one log does not tell how much is the pump's.
+            return new StopWords(Status.IN_DOUBT, brief, say("stop-words.the-pump-gives-too", what), confidence,
+                    List.of(), toRead);
+        }
+        return lean == 0 && n >= FEWEST_STABS ? new StopWords(Status.SETTLED, brief,
+                say("stop-words.leave-the-pump-alone", what),
+                confidence, List.of(), "") : new StopWords(Status.IN_DOUBT, brief, what, confidence, List.of(),
+                toRead);
+    }
+
+    private static double middle(List<TipIn> events, java.util.function.ToDoubleFunction<TipIn> of) {
+        double[] v = events.stream().mapToDouble(of).filter(x -> !Double.isNaN(x)).sorted().toArray();
+        return v.length == 0 ? Double.NaN : v[v.length / 2];
+    }
+
+    /** What the same road shows after the work. */
+    private static StopWords proof(Analysis a, Comparison against) {
+        Advice advice = a.advice();
+        long off = advice.predicted().stream().filter(p -> p.before().rms() > p.before().regime().tolerance()).count();
+        int all = advice.predicted().size();
+        String where = all == 0 ? advice.sentence() : off == 0
+                ? say("stop-words.every-way-of-running")
+                : say("stop-words.of-ways-of-running", off, all);
+        if (against == null) {
+            return new StopWords(Status.NOT_READ, say("stop-words.not-yet-compared"),
+                    say("stop-words.to-prove-a-change", where), "", List.of(), "");
+        }
+        boolean proved = off == 0 && all >= FEWEST_WAYS;
+        List<String> more = new ArrayList<>();
+        more.add(proved ? against.sentence() : where);
+        List<String> nearer = against.nearer(a);
+        if (!nearer.isEmpty()) {
+            more.add(say("stop-words.error-then-and-now", String.join(" · ", nearer)));
+        }
+        return new StopWords(proved ? Status.SETTLED : Status.OFF, proved ? say("stop-words.proved-2")
+                : say("stop-words.off-of", off, all), proved ? say("stop-words.proved", Character.toLowerCase(
+                where.charAt(0)), where.substring(1)) : against.sentence(), String.join("  ", more), List.of(), "");
     }
 
     private static String sentence(Advice a, Stop stop, CircuitFinding f, List<Change> changes) {
@@ -48,19 +141,16 @@ public record StopWords(Status state, String sentence, String confidence, List<C
         if (!changes.isEmpty()) {
             Change c = changes.getFirst();
             String lead = a.changes().getFirst().equals(c) ? a.sentence()
-                    : stop.label() + " is off too: change the " + c.side().key() + " " + c.part().label() + " from "
-                            + c.part().text(c.from()) + " to " + c.part().text(c.to()) + ".";
-            return changes.size() == 1 ? lead : lead + " And " + changes.get(1).title() + ".";
+                    : say(f.error() > 0 ? "stop-words.is-lean-too-change" : "stop-words.is-rich-too-change",
+                    stop.label(), c.part().named(c.side()), c.part().text(c.from()), c.part().text(c.to()));
+            return changes.size() == 1 ? lead : say("stop-words.and", lead, changes.get(1).title());
         }
         return switch (f.status()) {
-            case NOT_READ -> stop == Stop.PUMP
-                    ? "The pump is not judged from steady running. Steady mixtures come first."
-                    : "This drive hardly used the " + stop.label().toLowerCase(Locale.ROOT) + " circuit.";
-            case WAITING -> "Reads " + error(f.error()) + ", but an earlier circuit feeds it too. Put that right, read"
-                    + " again, then judge this one.";
+            case NOT_READ -> say("stop-words.this-drive-hardly-used", stop.label().toLowerCase(Locale.ROOT));
+            case WAITING -> say("stop-words.reads-but-an-earlier", error(f.error()));
             case IN_DOUBT -> a.verdict() == Verdict.CHECK_FIRST ? a.sentence()
-                    : "Reads " + error(f.error()) + ", with too little to go on for a verdict.";
-            case SETTLED -> "Leave it alone: it reads on target, " + error(f.error()) + ".";
+                    : say("stop-words.reads-with-too-little", error(f.error()));
+            case SETTLED -> say("stop-words.leave-it-alone-it", error(f.error()));
             case OFF -> a.sentence();
         };
     }
@@ -68,9 +158,9 @@ public record StopWords(Status state, String sentence, String confidence, List<C
     private static String error(double e) {
         long percent = Double.isNaN(e) ? 0 : Math.round(Math.abs(e) * 100);
         if (percent == 0) {
-            return "within 1 %";
+            return say("stop-words.within");
         }
-        return percent + " % " + (e > 0 ? "lean" : "rich");
+        return say(e > 0 ? "stop-words.lean" : "stop-words.rich", percent);
     }
 
     private static String confidence(Advice a, CircuitFinding f, List<Change> changes) {
@@ -78,20 +168,20 @@ public record StopWords(Status state, String sentence, String confidence, List<C
             return "";
         }
         List<String> parts = new ArrayList<>();
-        parts.add(String.format(Locale.ROOT, "Delivers %.2f of what the sheet says (%.2f to %.2f, 90 %%)",
+        parts.add(say("stop-words.delivers-of-what-the",
                 f.correction(), f.low(), f.high()));
-        f.slope().ifPresent(s -> parts.add(String.format(Locale.ROOT, "%+.0f %% for twice the air (%+.0f to %+.0f)",
+        f.slope().ifPresent(s -> parts.add(say("stop-words.for-twice-the-air",
                 100 * s.perDoubling(), 100 * s.low(), 100 * s.high())));
         for (BankFinding b : a.banks()) {
             BankFinding.Interval k = b.circuits().get(f.circuit());
             if (k != null) {
-                parts.add(String.format(Locale.ROOT, "bank %d alone %.2f", b.bank(), k.value()));
+                parts.add(say("stop-words.bank-alone", b.bank(), k.value()));
             }
         }
         a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability() >= 0.05).findFirst()
                 .ifPresent(h -> parts.add(h.label() + ": " + h.percent() + " %"));
         if (!f.confoundedWith().isEmpty() && (!changes.isEmpty() || f.status() == Status.IN_DOUBT)) {
-            parts.add("not told apart from: " + String.join(", ", f.confoundedWith()));
+            parts.add(say("stop-words.not-told-apart-from", String.join(", ", f.confoundedWith())));
         }
         return String.join(" · ", parts);
     }

@@ -1,5 +1,7 @@
 package nariz.app.session;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -10,6 +12,7 @@ import nariz.fit.Observation;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.log.Pyramid;
+import nariz.units.Shown;
 import nariz.units.Units;
 
 /**
@@ -22,6 +25,8 @@ import nariz.units.Units;
 public record Strips(double[] timeS, List<Strip> strips) {
     private static final double RICHEST = 0.70;
     private static final double LEANEST = 1.30;
+    private static final double MOST_VACUUM_PA = 25 * Units.INHG;
+    private static final String MIXTURE = "mixture";
 
     /** Copies the list. */
     public Strips {
@@ -29,23 +34,69 @@ public record Strips(double[] timeS, List<Strip> strips) {
     }
 
     /**
-     * One strip.
+     * One strip. Values are SI (rpm for speed of the engine, lambda for a mixture); they become the units in use only
+     * where they are read out.
      *
-     * @param key name for settings
-     * @param label name for people
-     * @param unit unit of its numbers; empty for a mixture, which is shown as the user likes it
+     * @param key name for settings and words
      * @param measured readings
      * @param raw readings as they came, or null when they need no aligning
      * @param predicted what the model says, or null
      * @param low lower end of the scale
      * @param high upper end
-     * @param decimals digits behind the point in read-outs
      */
-    public record Strip(String key, String label, String unit, Pyramid measured, Pyramid raw, Pyramid predicted,
-            double low, double high, int decimals) {
-        /** {@return whether it shows a mixture} */
+    public record Strip(String key, Pyramid measured, Pyramid raw, Pyramid predicted, double low, double high) {
+        /** {@return whether it shows a mixture, which has its own switch of units} */
         public boolean mixture() {
-            return unit.isEmpty();
+            return MIXTURE.equals(key);
+        }
+
+        /** {@return name for people} */
+        public String label() {
+            return say("strips." + key);
+        }
+
+        /** {@return unit of the numbers {@link #shown} gives; empty for a mixture} */
+        public String unit() {
+            Shown u = Shown.now();
+            return switch (key) {
+                case "vacuum", "fuel-pressure" -> u.pressure().label();
+                case "rpm" -> "rpm";
+                case "throttle" -> "%";
+                case "speed" -> u.road().speed();
+                case "coolant" -> u.road().heat();
+                case "altitude" -> u.road().height();
+                case "airflow" -> "g/s";
+                default -> "";
+            };
+        }
+
+        /**
+         * A value in the unit people read.
+         *
+         * @param si value
+         * @return number in {@link #unit()}
+         */
+        public double shown(double si) {
+            Shown u = Shown.now();
+            return switch (key) {
+                case "vacuum", "fuel-pressure" -> si / u.pressure().pa();
+                case "throttle" -> 100 * si;
+                case "speed" -> si / u.road().mPerS();
+                case "coolant" -> u.road().degrees(si);
+                case "altitude" -> si / u.road().heightM();
+                case "airflow" -> 1e3 * si;
+                default -> si;
+            };
+        }
+
+        /** {@return digits behind the point in read-outs} */
+        public int decimals() {
+            return switch (key) {
+                case MIXTURE -> 2;
+                case "vacuum", "fuel-pressure" -> Shown.now().pressure().decimals();
+                case "airflow" -> 1;
+                default -> 0;
+            };
         }
     }
 
@@ -69,19 +120,15 @@ public record Strips(double[] timeS, List<Strip> strips) {
             predicted[i] = o.flag(i) == Flag.OVERRUN ? Float.NaN : (float) trace.predicted(i);
         }
         List<Strip> out = new ArrayList<>();
-        out.add(new Strip("mixture", "mixture", "", new Pyramid(aligned(o, i -> trace.measured(i))),
+        out.add(new Strip(MIXTURE, new Pyramid(aligned(o, i -> trace.measured(i))),
                 new Pyramid(raw), a.estimated() ? new Pyramid(aligned(o, i -> predicted[i])) : null, RICHEST,
-                LEANEST, 2));
-        out.add(plain("vacuum", "vacuum", "inHg", log.vacuumPa(), 1 / Units.INHG, 0, 25, 1));
-        out.add(plain("rpm", "rpm", "rpm", log.rpm(), 1, 0, sheet.engine().redlineRpm(), 0));
+                LEANEST));
+        out.add(plain("vacuum", log.vacuumPa(), 0, MOST_VACUUM_PA));
+        out.add(plain("rpm", log.rpm(), 0, sheet.engine().redlineRpm()));
         for (Channel c : log.recorded()) {
             switch (c) {
-                case THROTTLE -> out.add(plain(c.key(), "throttle", "%", log.values(c), 100, 0, 100, 0));
-                case SPEED -> out.add(spread(c.key(), "speed", "km/h", log.values(c), 3.6, 0));
-                case COOLANT -> out.add(spread(c.key(), "coolant", "°C", shifted(log.values(c)), 1, 0));
-                case AIRFLOW -> out.add(spread(c.key(), "airflow", "g/s", log.values(c), 1e3, 1));
-                case FUEL_PRESSURE -> out.add(spread(c.key(), "fuel pressure", "kPa", log.values(c), 1e-3, 1));
-                case ALTITUDE -> out.add(spread(c.key(), "altitude", "m", log.values(c), 1, 0));
+                case THROTTLE -> out.add(plain(c.key(), log.values(c), 0, 1));
+                case SPEED, COOLANT, AIRFLOW, FUEL_PRESSURE, ALTITUDE -> out.add(spread(c.key(), log.values(c)));
                 default -> { }
             }
         }
@@ -112,23 +159,18 @@ public record Strips(double[] timeS, List<Strip> strips) {
         return out;
     }
 
-    private static double[] shifted(double[] kelvin) {
-        return Arrays.stream(kelvin).map(k -> k - 273.15).toArray();
-    }
-
-    private static Strip plain(String key, String label, String unit, double[] si, double factor, double low,
-            double high, int decimals) {
+    private static Strip plain(String key, double[] si, double low, double high) {
         float[] v = new float[si.length];
         for (int i = 0; i < v.length; i++) {
-            v[i] = (float) (si[i] * factor);
+            v[i] = (float) si[i];
         }
-        return new Strip(key, label, unit, new Pyramid(v), null, null, low, high, decimals);
+        return new Strip(key, new Pyramid(v), null, null, low, high);
     }
 
-    private static Strip spread(String key, String label, String unit, double[] si, double factor, int decimals) {
-        double low = Arrays.stream(si).filter(v -> !Double.isNaN(v)).min().orElse(0) * factor;
-        double high = Arrays.stream(si).filter(v -> !Double.isNaN(v)).max().orElse(1) * factor;
-        double room = Math.max(1e-3, 0.08 * (high - low));
-        return plain(key, label, unit, si, factor, low - room, high + room, decimals);
+    private static Strip spread(String key, double[] si) {
+        double low = Arrays.stream(si).filter(v -> !Double.isNaN(v)).min().orElse(0);
+        double high = Arrays.stream(si).filter(v -> !Double.isNaN(v)).max().orElse(1);
+        double room = Math.max(1e-3 * Math.max(1, Math.abs(high)), 0.08 * (high - low));
+        return plain(key, si, low - room, high + room);
     }
 }

@@ -21,6 +21,8 @@ final class Choice extends StackPane {
         bar.getStyleClass().add("choice");
         bar.setAccessibleText(name);
         bar.setAccessibleRole(AccessibleRole.TOOL_BAR);
+        // Because in a low window the pictures would rather lie over it than shrink.
+        bar.setMinHeight(HBox.USE_PREF_SIZE);
         setMinSize(0, 0);
     }
 
@@ -50,6 +52,10 @@ final class Choice extends StackPane {
             getChildren().get(i).setVisible(i == index);
             getChildren().get(i).setManaged(i == index);
         }
+    }
+
+    int shown() {
+        return shown;
     }
 
     void next() {

@@ -11,10 +11,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nariz.advice.CircuitFinding;
 import nariz.advice.Status;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
+import nariz.app.session.StopWords;
 
 /** Navigation: the circuits in the order of work, each with its state in words and shape. */
 final class CircuitPath extends HBox {
@@ -43,6 +43,7 @@ final class CircuitPath extends HBox {
             getChildren().add(b);
         }
         session.driveProperty().addListener((o, was, is) -> refresh());
+        session.comparisonProperty().addListener((o, was, is) -> refresh());
         session.stopProperty().addListener((o, was, is) -> group.selectToggle(buttons.get(is)));
         refresh();
     }
@@ -56,13 +57,9 @@ final class CircuitPath extends HBox {
     private void refresh() {
         Session.Drive d = session.driveProperty().get();
         buttons.forEach((s, b) -> {
-            Status status = Status.NOT_READ;
-            String words = Status.NOT_READ.label();
-            if (d != null) {
-                CircuitFinding f = d.analysis().advice().finding(s.circuit());
-                status = f.status();
-                words = words(f);
-            }
+            StopWords w = d == null ? null : StopWords.of(d, s, session.comparisonProperty().get());
+            Status status = w == null ? Status.NOT_READ : w.state();
+            String words = w == null ? Status.NOT_READ.label() : w.brief();
             b.setGraphic(content(s, status, words));
             b.setAccessibleText(s.label() + ", " + words);
             b.setDisable(d == null);
@@ -70,19 +67,12 @@ final class CircuitPath extends HBox {
         group.selectToggle(buttons.get(session.stopProperty().get()));
     }
 
-    private static String words(CircuitFinding f) {
-        if (f.status() == Status.OFF && Math.abs(f.error()) >= 0.015) {
-            return "off, " + Math.round(Math.abs(f.error()) * 100) + " % " + (f.error() > 0 ? "lean" : "rich");
-        }
-        return f.status() == Status.WAITING ? "waits" : f.status().label();
-    }
-
     private static HBox content(Stop s, Status status, String words) {
         Label name = new Label(s.label());
         name.getStyleClass().add("stop-name");
         Label state = new Label(words);
         state.getStyleClass().add("stop-state");
-        HBox box = new HBox(8, StateMark.of(status), new VBox(0, name, state));
+        HBox box = new HBox(6, StateMark.of(status), new VBox(0, name, state));
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
     }

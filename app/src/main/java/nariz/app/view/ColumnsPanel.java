@@ -1,5 +1,7 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -29,7 +31,6 @@ import nariz.log.Scale;
  * Asks what the columns of a log are, where its header does not say; shows what they seem to be, with their readings.
  */
 final class ColumnsPanel extends VBox {
-    private static final String NOT_USED = "not used";
     private static final String VOLTS = "volts";
     private static final String USUAL_LINE = "0 = 0.68, 5 = 1.36";
     private static final int PREVIEW_W = 130;
@@ -51,23 +52,23 @@ final class ColumnsPanel extends VBox {
         this.session = session;
         setId("columns-panel");
         getStyleClass().add("open-panel");
-        Label title = new Label("What are these columns?");
+        Label title = new Label(say("columns-panel.what-are-these-columns"));
         title.getStyleClass().add("card-heading");
         why.setWrapText(true);
         why.getStyleClass().add("small");
         ScrollPane scroll = new ScrollPane(grid);
         scroll.setFitToWidth(true);
         scroll.setPrefViewportHeight(260);
-        Button read = new Button("Read it so");
+        Button read = new Button(say("columns-panel.read-it-so"));
         read.setId("columns-read");
         read.getStyleClass().add("primary");
         read.setDefaultButton(true);
         read.setOnAction(e -> accept());
-        Button close = new Button("Close");
+        Button close = new Button(say("columns-panel.close"));
         close.setId("columns-close");
         close.setCancelButton(true);
         close.setOnAction(e -> session.dismissQuestion());
-        Label kept = new Label("The next file with this header is read the same way.");
+        Label kept = new Label(say("columns-panel.the-next-file-with"));
         kept.getStyleClass().add("small");
         HBox buttons = new HBox(8, read, close, kept);
         buttons.setAlignment(Pos.CENTER_LEFT);
@@ -84,15 +85,16 @@ final class ColumnsPanel extends VBox {
             return;
         }
         proposal = q.proposal();
-        why.setText(q.logFile().getFileName()
-                + ": the header does not say all of it. Look at the readings, put right what"
-                + " is wrong.");
+        why.setText(say("columns-panel.the-header-does-not", q.logFile().getFileName()));
         grid.getChildren().clear();
         rows.clear();
-        grid.addRow(0, heading("Column"), heading("First readings"), heading("Run of them"), heading("It is"),
-                heading("In"), heading("Because"));
+        grid.addRow(0, heading(say("columns-panel.column")), heading(say("columns-panel.first-readings")), heading(
+                say("columns-panel.run-of-them")), heading(say("columns-panel.it-is")),
+                heading(say("columns-panel.in")), heading(say("columns-panel.because")));
         for (int i = 0; i < Math.min(proposal.width(), 40); i++) {
-            row(i);
+            if (!proposal.empty(i)) {
+                row(i);
+            }
         }
         rows.getFirst().channel().requestFocus();
     }
@@ -112,24 +114,23 @@ final class ColumnsPanel extends VBox {
 
     private void row(int field) {
         Optional<ColumnPlan> plan = proposal.plan().columns().stream().filter(c -> c.index() == field).findFirst();
-        ComboBox<String> channel = new ComboBox<>(FXCollections.observableArrayList(NOT_USED));
+        ComboBox<String> channel = new ComboBox<>(FXCollections.observableArrayList(notUsed()));
         Arrays.stream(Channel.values()).forEach(c -> channel.getItems().add(c.label()));
         channel.setId("channel-" + field);
-        channel.setAccessibleText("What " + proposal.title(field) + " is");
+        channel.setAccessibleText(say("columns-panel.what-is", proposal.title(field)));
         ComboBox<String> unit = new ComboBox<>();
         unit.setId("unit-" + field);
         unit.setMinWidth(120);
         unit.setConverter(new UnitWords());
-        unit.setAccessibleText("Unit of " + proposal.title(field));
+        unit.setAccessibleText(say("columns-panel.unit-of", proposal.title(field)));
         channel.valueProperty().addListener((o, was, is) -> {
             unit.getItems().setAll(channel(is).map(ColumnsPanel::units).orElse(List.of()));
             unit.setValue(unit.getItems().isEmpty() ? null : unit.getItems().getFirst());
             unit.setDisable(unit.getItems().size() < 2);
         });
-        channel.setValue(plan.map(p -> p.channel().label()).orElse(NOT_USED));
+        channel.setValue(plan.map(p -> p.channel().label()).orElse(notUsed()));
         plan.ifPresent(p -> unit.setValue(p.unit()));
-        String readings = String.join("  ", proposal.sample().stream().limit(3)
-                .map(r -> field < r.size() ? r.get(field).trim() : "").toList());
+        String readings = String.join("  ", proposal.readings(field).stream().limit(3).toList());
         Label because = new Label(plan.map(p -> switch (p.certainty()) {
             case SURE -> p.because();
             case LIKELY, GUESS -> "? " + p.because();
@@ -139,7 +140,7 @@ final class ColumnsPanel extends VBox {
         because.getStyleClass().add("small");
         TextField line = new TextField(USUAL_LINE);
         line.setId("line-" + field);
-        line.setAccessibleText("Volts and what they mean, for example " + USUAL_LINE);
+        line.setAccessibleText(say("columns-panel.volts-and-what-they", USUAL_LINE));
         line.visibleProperty().bind(unit.valueProperty().isEqualTo(VOLTS));
         line.managedProperty().bind(line.visibleProperty());
         channel.setMinWidth(190);
@@ -148,18 +149,23 @@ final class ColumnsPanel extends VBox {
         rows.add(new Row(field, channel, unit, line));
     }
 
-    /** A plain number has an empty unit, which needs a word on the screen. */
+    /** Units as they are written on gauges; a plain number has an empty unit, which needs a word on the screen. */
     private static final class UnitWords extends StringConverter<String> {
-        private static final String PLAIN = "as it is";
+
+        private static String plain() {
+            return say("columns-panel.as-it-is");
+        }
 
         @Override
         public String toString(String unit) {
-            return unit == null ? "" : unit.isEmpty() ? PLAIN : unit;
+            return unit == null ? "" : unit.isEmpty() ? plain() : unit.replaceAll("\\b(in|mm|cm)hg\\b", "$1Hg")
+                    .replaceAll("\\b([kh]?)pa\\b", "$1Pa").replaceAll("^°?c$", "°C").replaceAll("^°?f$", "°F")
+                    .replaceAll("^k$", "K");
         }
 
         @Override
         public String fromString(String text) {
-            return PLAIN.equals(text) ? "" : text;
+            return plain().equals(text) ? "" : text;
         }
     }
 
@@ -185,6 +191,10 @@ final class ColumnsPanel extends VBox {
         }
     }
 
+    private static String notUsed() {
+        return say("columns-panel.not-used");
+    }
+
     private static Optional<Channel> channel(String label) {
         return Arrays.stream(Channel.values()).filter(c -> c.label().equals(label)).findFirst();
     }
@@ -192,7 +202,7 @@ final class ColumnsPanel extends VBox {
     /** The first readings as a line: a rising time, a loping idle and a stuck column look different at once. */
     private Canvas preview(int field) {
         Canvas canvas = new Canvas(PREVIEW_W, PREVIEW_H);
-        double[] v = proposal.numbers(field);
+        double[] v = proposal.readings(field).stream().mapToDouble(proposal::number).toArray();
         double low = Arrays.stream(v).filter(x -> !Double.isNaN(x)).min().orElse(0);
         double high = Arrays.stream(v).filter(x -> !Double.isNaN(x)).max().orElse(1);
         GraphicsContext g = canvas.getGraphicsContext2D();
@@ -227,17 +237,17 @@ final class ColumnsPanel extends VBox {
                 continue;
             }
             if (plan.column(c.get()).isPresent()) {
-                session.complain("Two columns are said to be " + c.get().label() + ". Keep one of them.");
+                session.complain(say("columns-panel.two-columns-are-said", c.get().label()));
                 return;
             }
             if (VOLTS.equals(r.unit().getValue())) {
                 Optional<Scale> scale = line(r.line().getText());
                 if (scale.isEmpty()) {
-                    session.complain("The line of " + proposal.title(r.field()) + " is not like " + USUAL_LINE + ".");
+                    session.complain(say("columns-panel.the-line-of-is", proposal.title(r.field()), USUAL_LINE));
                     return;
                 }
                 plan = plan.with(new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), VOLTS, scale.get(),
-                        ColumnPlan.Certainty.SURE, "you said so"));
+                        ColumnPlan.Certainty.SURE, say("columns-panel.you-said-so")));
                 continue;
             }
             Optional<ColumnPlan> was = before.columns().stream().filter(p -> p.index() == r.field()).findFirst();
@@ -250,7 +260,7 @@ final class ColumnsPanel extends VBox {
             plan = plan.with(column);
         }
         if (!plan.missing().isEmpty()) {
-            session.complain("Not said yet which column is " + String.join(", ", plan.missing()) + ".");
+            session.complain(say("columns-panel.not-said-yet-which", String.join(", ", plan.missing())));
             return;
         }
         session.answer(plan);

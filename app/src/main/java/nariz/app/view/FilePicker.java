@@ -1,5 +1,7 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.nio.file.Path;
 import java.util.Optional;
 import javafx.stage.Window;
@@ -29,6 +31,17 @@ public interface FilePicker {
         return pick(owner, title, "*" + name.substring(Math.max(0, name.lastIndexOf('.'))));
     }
 
+    /**
+     * Asks for a folder; where nothing else is said, in the same way.
+     *
+     * @param owner window
+     * @param title what is wanted
+     * @return the folder, or empty when the user thought better of it
+     */
+    default Optional<Path> folder(Window owner, String title) {
+        return pick(owner, title, "");
+    }
+
     /** {@return the platform's own chooser} */
     static FilePicker ofPlatform() {
         return new FilePicker() {
@@ -43,6 +56,13 @@ public interface FilePicker {
                 c.setInitialFileName(name);
                 return Optional.ofNullable(c.showSaveDialog(owner)).map(java.io.File::toPath);
             }
+
+            @Override
+            public Optional<Path> folder(Window owner, String title) {
+                javafx.stage.DirectoryChooser c = new javafx.stage.DirectoryChooser();
+                c.setTitle(title);
+                return Optional.ofNullable(c.showDialog(owner)).map(java.io.File::toPath);
+            }
         };
     }
 
@@ -50,7 +70,7 @@ public interface FilePicker {
         javafx.stage.FileChooser chooser = new javafx.stage.FileChooser();
         chooser.setTitle(title);
         chooser.getExtensionFilters().addAll(new javafx.stage.FileChooser.ExtensionFilter(title, pattern),
-                new javafx.stage.FileChooser.ExtensionFilter("All files", "*"));
+                new javafx.stage.FileChooser.ExtensionFilter(say("file-picker.all-files"), "*"));
         return chooser;
     }
 }

@@ -1,5 +1,7 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -48,14 +50,14 @@ final class Find {
         this.all = all;
         this.home = home;
         field.setId("find");
-        field.setPromptText("Find anything (F)");
-        field.setAccessibleText("Find a stop, a part, an action, a note or a word; empty lists all keys");
+        field.setPromptText(say("find.find-anything-f"));
+        field.setAccessibleText(say("find.find-a-stop-a"));
         field.setPrefColumnCount(16);
         list.setId("find-list");
         list.getStyleClass().add("find-list");
-        list.setAccessibleText("What was found");
+        list.setAccessibleText(say("find.what-was-found"));
         list.setFixedCellSize(ROW);
-        list.setPlaceholder(new Label("Nothing of that name. Try a circuit, a part or a word of the trade."));
+        list.setPlaceholder(new Label(say("find.nothing-of-that-name")));
         list.setMaxSize(560, SHOWN * ROW + 6);
         list.setCellFactory(v -> new Cell());
         list.setVisible(false);
@@ -146,7 +148,7 @@ final class Find {
             row.setAlignment(Pos.CENTER_LEFT);
             row.setMaxWidth(530);
             setGraphic(row);
-            setAccessibleText(t.name() + (t.keys().isEmpty() ? "" : ", key " + t.keys()));
+            setAccessibleText(t.name() + (t.keys().isEmpty() ? "" : say("find.key", t.keys())));
         }
     }
 }

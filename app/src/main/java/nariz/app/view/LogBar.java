@@ -1,16 +1,21 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SplitMenuButton;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -28,7 +33,9 @@ final class LogBar extends HBox {
     private final Button exclude;
     private final Button restore;
     private final Button export;
-    private final Button undo;
+    private final SplitMenuButton undo = new SplitMenuButton();
+    /** The note whose words are being changed in the field, or null. */
+    private Workbook.Note rewording;
 
     LogBar(Session session, FilePicker picker) {
         super(8);
@@ -39,26 +46,39 @@ final class LogBar extends HBox {
         notes.getStyleClass().add("small");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        exclude = MainWindow.button("Take the stretch out", "exclude",
-                "The selected stretch no longer counts (X). Select with Shift and "
-                + "drag, or B and E at the cursor", session::exclude);
-        restore = MainWindow.button("Count it again", "restore", "The stretch under the cursor counts again (X)",
+        exclude = MainWindow.button(say("log-bar.take-the-stretch-out"), "exclude",
+                say("log-bar.the-selected-stretch-no"), session::exclude);
+        restore = MainWindow.button(say("log-bar.count-it-again"), "restore", say("log-bar.the-stretch-under-the"),
                 session::restore);
-        undo = MainWindow.button("Undo", "undo", "Take back the latest decision about this drive", session::undo);
+        undo.setText(say("log-bar.undo"));
+        undo.setId("undo");
+        undo.setAccessibleText(say("log-bar.undo-its-list-goes"));
+        undo.setTooltip(new Tooltip());
+        undo.setOnAction(e -> session.undo());
         note.setId("note");
-        note.setPromptText("Note on this moment (M)");
-        note.setAccessibleText("Note on the moment under the cursor; Enter keeps it");
+        note.setPromptText(say("log-bar.note-on-this-moment"));
+        note.setAccessibleText(say("log-bar.note-on-the-moment"));
         note.setPrefColumnCount(18);
         note.setOnAction(e -> {
-            session.note(note.getText());
+            if (rewording == null) {
+                session.note(note.getText());
+            } else {
+                session.rewordNote(rewording, note.getText());
+            }
+            rewording = null;
             note.clear();
         });
-        noted = new MenuButton("Notes");
+        note.focusedProperty().addListener((o, was, is) -> {
+            if (!is && rewording != null) {
+                rewording = null;
+                note.clear();
+            }
+        });
+        noted = new MenuButton(say("log-bar.notes"));
         noted.setId("notes");
-        noted.setAccessibleText("Notes on this drive");
-        export = MainWindow.button("Write out…", "export",
-                "The selected stretch, or all of it, as CSV; as a whole data "
-                + "package where the name ends in .zip", () -> picker.place(getScene().getWindow(), "Drive",
+        noted.setAccessibleText(say("log-bar.notes-on-this-drive"));
+        export = MainWindow.button(say("log-bar.write-out"), "export",
+                say("log-bar.the-selected-stretch-or"), () -> picker.place(getScene().getWindow(), say("log-bar.drive"),
                 "drive.csv")
                 .ifPresent(session::export));
         getChildren().addAll(notes, space, noted, note, exclude, restore, export, undo);
@@ -77,29 +97,42 @@ final class LogBar extends HBox {
         note.setDisable(d == null);
         noted.setVisible(!session.notesProperty().get().isEmpty());
         noted.setManaged(noted.isVisible());
-        noted.setText(session.notesProperty().get().size() == 1 ? "1 note" : session.notesProperty().get().size()
-                + " notes");
+        noted.setText(session.notesProperty().get().size() == 1 ? say("log-bar.note") : say("log-bar.notes-2",
+                session.notesProperty().get().size()));
         noted.getItems().setAll(session.notesProperty().get().stream().map(this::item).toList());
         export.setDisable(d == null || d.run().isEmpty());
         exclude.setDisable(s == null);
         restore.setDisable(!out);
         undo.setDisable(session.historyProperty().get().isEmpty());
-        undo.getTooltip().setText(session.historyProperty().get().isEmpty() ? "Nothing to take back"
-                : "Take back: " + session.historyProperty().get().getFirst());
+        List<String> done = session.historyProperty().get();
+        undo.getItems().setAll(IntStream.range(0, done.size()).mapToObj(i -> {
+            MenuItem back = new MenuItem(i + 1 + ".  " + done.get(i));
+            back.setOnAction(e -> session.undo(i + 1));
+            return back;
+        }).toList());
+        undo.getTooltip().setText(session.historyProperty().get().isEmpty() ? say("log-bar.nothing-to-take-back")
+                : say("log-bar.take-back", session.historyProperty().get().getFirst()));
         notes.setText(d == null ? "" : s == null ? words(d)
-                : String.format(Locale.ROOT, "Selected: %.1f to %.1f s, %.1f s", s.fromS(), s.toS(),
+                : say("log-bar.selected-to-s-s", s.fromS(), s.toS(),
                 s.toS() - s.fromS()));
     }
 
-    /** Going to its moment, or away with it. */
+    /** Going to its moment, other words for it, or away with it. */
     private MenuItem item(Workbook.Note n) {
         double at = n.atS().orElse(0.0);
         Menu m = new Menu(String.format(Locale.ROOT, "%d:%04.1f  %s", (int) at / 60, at % 60, n.text()));
-        MenuItem go = new MenuItem("Go there");
+        MenuItem go = new MenuItem(say("log-bar.go-there"));
         go.setOnAction(e -> session.moveCursor(session.driveProperty().get().log().indexAt(at)));
-        MenuItem away = new MenuItem("Take the note away");
+        MenuItem reword = new MenuItem(say("log-bar.other-words"));
+        reword.setOnAction(e -> {
+            note.requestFocus();
+            rewording = n;
+            note.setText(n.text());
+            note.selectAll();
+        });
+        MenuItem away = new MenuItem(say("log-bar.take-the-note-away"));
         away.setOnAction(e -> session.removeNote(n));
-        m.getItems().addAll(go, away);
+        m.getItems().addAll(go, reword, away);
         return m;
     }
 
@@ -108,18 +141,17 @@ final class LogBar extends HBox {
         d.odd().forEach(f -> n.merge(f.kind(), 1, Integer::sum));
         List<String> out = new java.util.ArrayList<>();
         n.forEach((k, v) -> out.add(v + " " + switch (k) {
-            case GAP -> v == 1 ? "gap" : "gaps";
-            case SPIKE -> v == 1 ? "jump" : "jumps";
-            case STUCK -> v == 1 ? "stuck stretch" : "stuck stretches";
-            case RAIL -> "at the end of the scale";
-            case THIN -> v == 1 ? "thin channel" : "thin channels";
+            case GAP -> v == 1 ? say("log-bar.gap") : say("log-bar.gaps");
+            case SPIKE -> v == 1 ? say("log-bar.jump") : say("log-bar.jumps");
+            case STUCK -> v == 1 ? say("log-bar.stuck-stretch") : say("log-bar.stuck-stretches");
+            case RAIL -> say("log-bar.at-the-end-of");
+            case THIN -> v == 1 ? say("log-bar.thin-channel") : say("log-bar.thin-channels");
         }));
         if (d.log().problemCount() > 0) {
-            out.add(d.log().problemCount() + " cells or rows kept out, the first: "
-                    + d.log().problems().getFirst().text());
+            out.add(say("log-bar.cells-or-rows-kept", d.log().problemCount(), d.log().problems().getFirst().text()));
         }
         if (!d.log().excluded().isEmpty()) {
-            out.add(d.log().excluded().size() + " taken out by you");
+            out.add(say("log-bar.taken-out-by-you", d.log().excluded().size()));
         }
         return String.join("  ·  ", out);
     }

@@ -1,5 +1,9 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
+import atlantafx.base.theme.PrimerDark;
+import atlantafx.base.theme.PrimerLight;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -26,26 +30,41 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import nariz.app.plot.DifferencePicture;
 import nariz.app.plot.EffectChart;
 import nariz.app.plot.FuelStream;
 import nariz.app.plot.Picture;
 import nariz.app.plot.Plane;
 import nariz.app.plot.Scrubber;
+import nariz.app.plot.StabPicture;
 import nariz.app.plot.TraceView;
 import nariz.advice.Candidate;
 import nariz.app.session.Glossary;
 import nariz.app.session.Library;
 import nariz.app.session.MixtureUnit;
 import nariz.app.session.Session;
+import nariz.app.session.Settings;
 import nariz.app.session.Stop;
 import nariz.app.theme.Fonts;
 import nariz.app.theme.Palette;
 import nariz.build.Kit;
 import nariz.store.Workbook;
+import nariz.words.Language;
+import nariz.words.Words;
 
 /** The window: circuit path on top, the shown stop in the middle, the log along the bottom. */
 public final class MainWindow extends StackPane {
     private static final double USUAL_PX = 14;
+    private static final double LEAST_WIDTH = 1024;
+    private static final double LEAST_HEIGHT = 690;
+    /** Places in the row of pictures and of side panels. */
+    private static final int STREAM = 0;
+    private static final int TRACE = 1;
+    private static final int STABS = 2;
+    private static final int DIFFERENCE = 3;
+    private static final int TRY = 1;
+    private static final int COMPARE = 2;
+    private static final int RECORD = 3;
 
     private final Session session;
     private final List<Picture> pictures;
@@ -53,7 +72,10 @@ public final class MainWindow extends StackPane {
     private final Find find;
     private final Choice picture;
     private final Choice side;
+    private final FilePicker picker;
     private final String fonts;
+    private final Settings settings;
+    private final Magnified page;
     private double textPx = USUAL_PX;
     private boolean night;
     /** Set while the letter that led into a text field would be typed into it. */
@@ -66,10 +88,25 @@ public final class MainWindow extends StackPane {
      * @param picker asks for files
      */
     public MainWindow(Session session, FilePicker picker) {
+        this(session, picker, Settings.none());
+    }
+
+    /**
+     * Puts the window together as somebody likes it.
+     *
+     * @param session what to show
+     * @param picker asks for files
+     * @param settings language, colours, size of text and units, and where changes to them are kept
+     */
+    public MainWindow(Session session, FilePicker picker, Settings settings) {
         this.session = session;
+        this.picker = picker;
+        this.settings = settings;
         FuelStream stream = new FuelStream(session);
         Plane plane = new Plane(session);
         TraceView trace = new TraceView(session);
+        StabPicture stabs = new StabPicture(session);
+        DifferencePicture difference = new DifferencePicture(session);
         Scrubber scrubber = new Scrubber(session);
         EffectChart effect = new EffectChart(session);
         stream.setId("fuel-stream");
@@ -77,7 +114,9 @@ public final class MainWindow extends StackPane {
         trace.setId("trace");
         scrubber.setId("scrubber");
         effect.setId("effect");
-        pictures = List.of(stream, plane, trace, scrubber, effect);
+        stabs.setId("stabs");
+        difference.setId("difference");
+        pictures = List.of(stream, plane, trace, stabs, difference, scrubber, effect);
         openPanel = new OpenPanel(session, picker, () -> showOpen(false));
         openPanel.setMaxSize(620, Region.USE_PREF_SIZE);
         showOpen(false);
@@ -87,18 +126,27 @@ public final class MainWindow extends StackPane {
         HBox.setHgrow(plane, Priority.ALWAYS);
         stream.setPrefWidth(480);
         plane.setPrefWidth(440);
-        Choice shown = new Choice("Picture");
-        shown.add("Stream and plane", "show-stream", "Fuel at the cursor and where the engine ran (V)", evidence);
-        shown.add("Trace", "show-trace", "The log in strips (V)", trace);
+        Choice shown = new Choice(say("main-window.picture"));
+        shown.add(say("main-window.stream-and-plane"), "show-stream", say("main-window.fuel-at-the-cursor"), evidence);
+        shown.add(say("main-window.trace"), "show-trace", say("main-window.the-log-in-strips"), trace);
+        shown.add(say("main-window.tip-ins"), "show-stabs", say("main-window.the-mixture-after-the"), stabs);
+        shown.add(say("main-window.difference"), "show-difference", say("main-window.this-drive-against-another"),
+                difference);
         picture = shown;
         VBox left = new VBox(8, new VerdictPanel(session), shown.bar(), shown);
         VBox.setVgrow(shown, Priority.ALWAYS);
         shown.bar().getChildren().add(strips(trace));
         HBox.setHgrow(left, Priority.ALWAYS);
         WorkCardPanel card = new WorkCardPanel(session, picker);
-        side = new Choice("Side panel");
-        side.add("Work card", "show-card", "What to do at this stop (K)", card);
-        side.add("Try parts", "show-try", "Drag parts along their ladders (K)", new TryPanel(session));
+        side = new Choice(say("main-window.side-panel"));
+        side.add(say("main-window.card"), "show-card", say("main-window.what-to-do-at"), card);
+        side.add(say("main-window.try-parts"), "show-try", say("main-window.drag-parts-along-their"), new TryPanel(
+                session));
+        side.add(say("main-window.compare"), "show-compare", say("main-window.against-another-drive-of"),
+                new ComparePanel(session));
+        PlanPanel plan = new PlanPanel(session);
+        side.add(say("main-window.record"), "show-plan", say("main-window.readings-this-drive-lacks"), plan);
+        plane.planShownProperty().bind(plan.visibleProperty());
         VBox right = new VBox(8, side.bar(), side, effect);
         VBox.setVgrow(side, Priority.ALWAYS);
         right.setMinWidth(300);
@@ -108,18 +156,22 @@ public final class MainWindow extends StackPane {
         middle.getStyleClass().add("middle");
 
         find = new Find(this::things, scrubber::requestFocus);
-        BorderPane page = new BorderPane(middle);
-        page.setTop(new VBox(topBar(), message(), new CircuitPath(session)));
+        BorderPane paper = new BorderPane(middle);
+        paper.setTop(new VBox(topBar(), message(), new CircuitPath(session)));
         VBox bottom = new VBox(4, new LogBar(session, picker), scrubber);
         bottom.getStyleClass().add("bottom");
         scrubber.prefHeightProperty().bind(javafx.beans.binding.Bindings.createDoubleBinding(() -> Math.clamp(
                 0.34 * getHeight() - 108, 124, 220), heightProperty()));
-        page.setBottom(bottom);
+        paper.setBottom(bottom);
         ColumnsPanel columns = new ColumnsPanel(session);
         columns.setMaxSize(990, Region.USE_PREF_SIZE);
         StackPane.setAlignment(find.list(), Pos.TOP_RIGHT);
         StackPane.setMargin(find.list(), new Insets(46, 150, 0, 0));
-        getChildren().addAll(page, openPanel, columns, find.list());
+        StackPane layers = new StackPane(paper, openPanel, columns, find.list());
+        page = new Magnified(layers);
+        getChildren().add(page);
+        widthProperty().addListener((o, was, is) -> fit());
+        heightProperty().addListener((o, was, is) -> fit());
         session.questionProperty().addListener((o, was, is) -> showOpen(false));
         getStyleClass().addAll("nariz", "day");
         // By name read from the file: the style sheet need not know what the shipped face is called.
@@ -133,8 +185,34 @@ public final class MainWindow extends StackPane {
         });
         addEventFilter(KeyEvent.KEY_RELEASED, e -> swallow = false);
         session.driveProperty().addListener((o, was, is) -> scrubber.requestFocus());
+        session.stopProperty().addListener((o, was, is) -> follow(is));
+        session.comparisonProperty().addListener((o, was, is) -> follow(session.stopProperty().get()));
         setOnDragOver(this::dragOver);
         setOnDragDropped(this::dropped);
+        session.unitProperty().set(settings.mixture());
+        session.unitProperty().addListener((o, was, is) -> settings.mixture(is));
+        if (!settings.shown().equals(session.shownProperty().get())) {
+            session.use(settings.shown());
+        }
+        session.shownProperty().addListener((o, was, is) -> settings.shown(is));
+        settings.textPx().ifPresent(this::textSize);
+        // Lists that pop up take their colours from the scene, which comes later.
+        sceneProperty().addListener((o, was, is) -> setNight(settings.night()));
+    }
+
+    /** Each stop's own evidence comes to the front; a trace the user chose stays. */
+    private void follow(Stop stop) {
+        int now = picture.shown();
+        if (now == TRACE) {
+            return;
+        }
+        picture.show(stop == Stop.PUMP ? STABS : stop == Stop.PROOF && session.comparisonProperty().get() != null
+                ? DIFFERENCE : STREAM);
+        if (stop == Stop.PROOF) {
+            side.show(COMPARE);
+        } else if (side.shown() == COMPARE && session.comparisonProperty().get() == null) {
+            side.show(0);
+        }
     }
 
     /** Everything the one field finds, in the order of work. */
@@ -143,56 +221,74 @@ public final class MainWindow extends StackPane {
         Session.Drive d = session.driveProperty().get();
         if (d != null) {
             for (Stop s : Stop.values()) {
-                out.add(new Find.Thing("Go to " + s.label(), Integer.toString(s.ordinal() + 1), () -> session.goTo(s)));
+                out.add(new Find.Thing(say("main-window.go-to", s.label()), Integer.toString(s.ordinal() + 1), ()
+                        -> session.goTo(s)));
             }
         }
-        out.add(new Find.Thing("Open a drive", "O", () -> showOpen(true)));
-        out.add(new Find.Thing("Demo drive", "D", session::openDemo));
-        out.add(new Find.Thing("Paste rows as a log", "Ctrl+V", () -> paste(Clipboard.getSystemClipboard()
+        out.add(new Find.Thing(say("main-window.open-a-drive"), "O", () -> showOpen(true)));
+        out.add(new Find.Thing(say("main-window.demo-drive"), "D", session::openDemo));
+        out.add(new Find.Thing(say("main-window.paste-rows-as-a"), "Ctrl+V", () -> paste(Clipboard.getSystemClipboard()
                 .getString())));
-        out.add(new Find.Thing("AFR or lambda", "U", this::otherUnit));
-        out.add(new Find.Thing("Night or day colours", "T", () -> setNight(!night)));
-        out.add(new Find.Thing("Larger text", "Ctrl+Plus", () -> textSize(textPx + 1)));
-        out.add(new Find.Thing("Smaller text", "Ctrl+Minus", () -> textSize(textPx - 1)));
-        out.add(new Find.Thing("Stream and plane, or trace", "V", picture::next));
-        out.add(new Find.Thing("Work card, or try parts", "K", side::next));
-        out.add(new Find.Thing("Work card on paper", "Ctrl+P", () -> ((WorkCardPanel) lookup("#work-card")).print()));
-        out.add(new Find.Thing("Note on this moment", "M", () -> lookup("#note").requestFocus()));
-        out.add(new Find.Thing("Begin a stretch at the cursor, end it", "B, E", () -> lookup("#scrubber")
+        out.add(new Find.Thing(say("main-window.afr-or-lambda"), "U", this::otherUnit));
+        out.add(new Find.Thing(say("main-window.night-or-day-colours"), "T", () -> setNight(!night)));
+        Language next = other();
+        out.add(new Find.Thing(next.own(), "", () -> speak(next)));
+        out.add(new Find.Thing(say("main-window.larger-text"), "Ctrl+Plus", () -> textSize(textPx + 1)));
+        out.add(new Find.Thing(say("main-window.smaller-text"), "Ctrl+Minus", () -> textSize(textPx - 1)));
+        out.add(new Find.Thing(say("main-window.next-picture-stream-and"), "V", picture::next));
+        out.add(new Find.Thing(say("main-window.next-side-panel-work"), "K", side::next));
+        out.add(new Find.Thing(say("main-window.tip-ins-the-mixture"), "", () -> picture.show(STABS)));
+        out.add(new Find.Thing(say("main-window.compare-with-another-drive"), "", () -> side.show(COMPARE)));
+        out.add(new Find.Thing(say("main-window.to-record-readings-this"), "", () -> side.show(RECORD)));
+        if (session.practice()) {
+            out.add(new Find.Thing(say("main-window.drive-the-demo-again"), "", session::driveAgain));
+        }
+        out.add(new Find.Thing(say("main-window.work-card-on-paper"), "Ctrl+P", () -> ((
+                WorkCardPanel) lookup("#work-card")).print()));
+        out.add(new Find.Thing(say("main-window.note-on-this-moment"), "M", () -> lookup("#note").requestFocus()));
+        out.add(new Find.Thing(say("main-window.begin-a-stretch-at"), "B, E", () -> lookup("#scrubber")
                 .requestFocus()));
-        out.add(new Find.Thing("Take the selected stretch out, or count it again", "X", () -> lookup("#scrubber")
+        out.add(new Find.Thing(say("main-window.take-the-selected-stretch"), "X", () -> lookup("#scrubber")
                 .requestFocus()));
-        out.add(new Find.Thing("Next and previous mark of the plane", "N, P", () -> lookup("#plane").requestFocus()));
-        out.add(new Find.Thing("Zoom and pan the trace, show all", "+ − PgUp PgDn 0", () -> {
-            picture.show(1);
+        out.add(new Find.Thing(say("main-window.next-and-previous-mark"), "N, P", () -> lookup("#plane")
+                .requestFocus()));
+        out.add(new Find.Thing(say("main-window.zoom-and-pan-the"), "+ − PgUp PgDn 0", () -> {
+            picture.show(TRACE);
             lookup("#trace").requestFocus();
         }));
-        session.historyProperty().get().stream().limit(1).forEach(t -> out.add(new Find.Thing("Undo: " + t, "Ctrl+Z",
-                session::undo)));
+        List<String> done = session.historyProperty().get();
+        for (int i = 0; i < done.size(); i++) {
+            int steps = i + 1;
+            out.add(new Find.Thing((i == 0 ? say("main-window.undo") : say("main-window.undo-back-to-before"))
+                    + done.get(i), i == 0 ? "Ctrl+Z" : "",
+                    () -> session.undo(steps)));
+        }
         if (d != null && d.analysis().estimated()) {
             for (Candidate c : Candidate.of(d.sheet(), Kit.NONE)) {
-                out.add(new Find.Thing("Try " + c.side().key() + " " + c.part().label() + ", now "
-                        + c.part().text(c.fitted()), "", () -> {
+                out.add(new Find.Thing(say("main-window.try-now", c.part().named(c.side()), c.part().text(
+                        c.fitted())), "", () -> {
                             session.goTo(Stop.of(c.circuit()));
-                            side.show(1);
+                            side.show(TRY);
                             lookup("#try-" + c.side().key() + "-" + c.part().key()).requestFocus();
                         }));
             }
         }
         for (Workbook.Note n : session.notesProperty().get()) {
-            out.add(new Find.Thing("Note: " + n.text(), "", () -> n.atS().ifPresent(t -> session.moveCursor(
+            out.add(new Find.Thing(say("main-window.note", n.text()), "", () -> n.atS().ifPresent(t
+                    -> session.moveCursor(
                     session.driveProperty().get().log().indexAt(t)))));
         }
         for (Workbook.PartPlan p : session.plansProperty().get()) {
-            out.add(new Find.Thing("Plan: " + p.name(), "", () -> {
-                side.show(1);
+            out.add(new Find.Thing(say("main-window.plan", p.name()), "", () -> {
+                side.show(TRY);
                 session.tryParts(p.changes());
             }));
         }
         // The line is the answer: choosing it only closes the list.
-        Glossary.WORDS.forEach(w -> out.add(new Find.Thing(w, "word", () -> { })));
+        Glossary.words().forEach(w -> out.add(new Find.Thing(w, say("main-window.word"), () -> { })));
         for (Library.Entry e : session.keptProperty().get()) {
-            out.add(new Find.Thing("Open " + e.vehicle() + ", " + e.name(), "", () -> session.openKept(e.run())));
+            out.add(new Find.Thing(say("main-window.open", e.vehicle(), e.name()), "", () -> session.openKept(
+                    e.run())));
         }
         return out;
     }
@@ -203,20 +299,32 @@ public final class MainWindow extends StackPane {
     }
 
     /**
-     * Sets the size of text in controls; pictures keep theirs, since their places are made for it.
+     * Sets the size of text. Pictures and controls grow together as far as the window has room for a page of
+     * {@value #LEAST_WIDTH} by {@value #LEAST_HEIGHT} px; beyond that the text of controls alone.
      *
      * @param px size of running text, 12 to 22
      */
     public void textSize(double px) {
         textPx = Math.clamp(px, 12, 22);
-        setStyle(fonts + "-fx-font-size: " + textPx + "px;");
+        settings.textPx(textPx);
+        fit();
+    }
+
+    /** The page is laid out as large as its magnified picture fills the window. */
+    private void fit() {
+        double room = Math.min(getWidth() / LEAST_WIDTH, getHeight() / LEAST_HEIGHT);
+        double wanted = textPx / USUAL_PX;
+        double by = wanted <= 1 || room <= 0 ? Math.min(1, wanted) : Math.clamp(wanted, 1, Math.max(1, room));
+        pictures.forEach(p -> p.sharpnessProperty().set(by));
+        page.magnify(by);
+        setStyle(fonts + "-fx-font-size: " + textPx / by + "px;");
     }
 
     /** Which channels the trace shows. */
     private MenuButton strips(TraceView trace) {
-        MenuButton menu = new MenuButton("Channels");
+        MenuButton menu = new MenuButton(say("main-window.channels"));
         menu.setId("trace-channels");
-        menu.setAccessibleText("Channels of the trace");
+        menu.setAccessibleText(say("main-window.channels-of-the-trace"));
         menu.visibleProperty().bind(trace.visibleProperty().and(session.driveProperty().isNotNull()));
         session.driveProperty().addListener((o, was, is) -> menu.getItems().setAll(is == null ? List.of()
                 : is.strips().strips().stream().map(s -> {
@@ -238,23 +346,52 @@ public final class MainWindow extends StackPane {
                 : is.sheet().name() + "  ·  " + is.log().name()));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Button demo = button("Demo drive", "open-demo", "Open the made-up estate car (D)", session::openDemo);
-        Button open = button("Open…", "open", "Open a build sheet and a log (O)", () -> showOpen(true));
-        ToggleButton unit = new ToggleButton("AFR");
-        unit.setId("unit");
-        unit.setAccessibleText("Show mixtures as AFR");
-        unit.setTooltip(new Tooltip("AFR or lambda everywhere (U)"));
-        unit.setOnAction(e -> session.unitProperty().set(unit.isSelected() ? MixtureUnit.AFR : MixtureUnit.LAMBDA));
-        session.unitProperty().addListener((o, was, is) -> unit.setSelected(is == MixtureUnit.AFR));
-        ToggleButton theme = new ToggleButton("Night");
+        Button demo = button(say("main-window.demo-drive"), "open-demo", say("main-window.open-the-made-up"),
+                session::openDemo);
+        Button open = button(say("main-window.open-2"), "open", say("main-window.open-a-build-sheet"), () -> showOpen(
+                true));
+        UnitsMenu unit = new UnitsMenu(session);
+        ToggleButton theme = new ToggleButton(say("main-window.night"));
         theme.setId("theme");
-        theme.setAccessibleText("Dark colours");
-        theme.setTooltip(new Tooltip("Dark colours (T)"));
+        theme.setAccessibleText(say("main-window.dark-colours"));
+        theme.setTooltip(new Tooltip(say("main-window.dark-colours-t")));
         theme.setOnAction(e -> setNight(theme.isSelected()));
-        HBox bar = new HBox(10, name, car, space, busy(session.busyProperty()), find.field(), demo, open, unit, theme);
+        Language next = other();
+        Button language = button(next.own(), "language", next.own(), () -> speak(next));
+        HBox bar = new HBox(10, name, car, space, busy(session.busyProperty()), find.field(), demo, open, unit, theme,
+                language);
+        // Because a narrow window takes from the name of the car and the field first.
+        for (Region r : List.of(name, demo, open, unit, theme, language)) {
+            r.setMinWidth(Region.USE_PREF_SIZE);
+        }
+        find.field().setMinWidth(90);
+        car.setMinWidth(0);
         bar.setAlignment(Pos.CENTER_LEFT);
         bar.getStyleClass().add("top-bar");
         return bar;
+    }
+
+    private static Language other() {
+        Language[] all = Language.values();
+        return all[(Words.spoken().ordinal() + 1) % all.length];
+    }
+
+    /**
+     * Says everything in another language: a new window takes this one's place over the same session, and the drive is
+     * weighed anew, since an answer is put into words as it is found.
+     *
+     * @param language language
+     */
+    public void speak(Language language) {
+        if (!session.busyProperty().get().isEmpty()) {
+            session.complain(say("main-window.wait-for-it"));
+            return;
+        }
+        Words.speak(language);
+        settings.language(language);
+        MainWindow anew = new MainWindow(session, picker, settings);
+        getScene().setRoot(anew);
+        session.retell();
     }
 
     private HBox busy(ReadOnlyStringProperty what) {
@@ -263,7 +400,7 @@ public final class MainWindow extends StackPane {
         turning.setMaxSize(20, 20);
         Label text = new Label();
         text.textProperty().bind(what);
-        Button cancel = button("Cancel", "cancel", "Stop reading", session::cancel);
+        Button cancel = button(say("main-window.cancel"), "cancel", say("main-window.stop-reading"), session::cancel);
         HBox box = new HBox(8, turning, text, cancel);
         box.setAlignment(Pos.CENTER_LEFT);
         box.visibleProperty().bind(what.isNotEmpty());
@@ -278,7 +415,8 @@ public final class MainWindow extends StackPane {
         text.textProperty().bind(session.problemProperty());
         HBox.setHgrow(text, Priority.ALWAYS);
         text.setMaxWidth(Double.MAX_VALUE);
-        Button away = button("Put away", "problem-away", "Put this message away", session::dismissProblem);
+        Button away = button(say("main-window.put-away"), "problem-away", say("main-window.put-this-message-away"),
+                session::dismissProblem);
         // Because a long message takes the room of the button first.
         away.setMinWidth(Region.USE_PREF_SIZE);
         Label sign = new Label("!");
@@ -320,8 +458,13 @@ public final class MainWindow extends StackPane {
      */
     public void setNight(boolean dark) {
         night = dark;
+        settings.night(dark);
         getStyleClass().removeAll("day", "night");
         getStyleClass().add(dark ? "night" : "day");
+        if (getScene() != null) {
+            // Lists and menus that pop up have a window of their own and know only the theme library's colours.
+            getScene().setUserAgentStylesheet((dark ? new PrimerDark() : new PrimerLight()).getUserAgentStylesheet());
+        }
         pictures.forEach(p -> p.paletteProperty().set(dark ? Palette.NIGHT : Palette.DAY));
         if (lookup("#theme") instanceof ToggleButton b) {
             b.setSelected(dark);
@@ -357,7 +500,7 @@ public final class MainWindow extends StackPane {
      */
     void paste(String text) {
         if (text == null || text.isBlank()) {
-            session.complain("There is no text to paste. Copy rows of readings first.");
+            session.complain(say("main-window.there-is-no-text"));
             return;
         }
         try {
@@ -366,7 +509,7 @@ public final class MainWindow extends StackPane {
             showOpen(true);
             openPanel.take(List.of(file));
         } catch (java.io.IOException e) {
-            session.complain("The rows could not be set aside (" + e.getMessage() + "). Is the disk full?");
+            session.complain(say("main-window.the-rows-could-not", e.getMessage()));
         }
     }
 

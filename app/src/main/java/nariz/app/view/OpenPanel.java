@@ -1,5 +1,8 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -17,6 +20,8 @@ import javafx.scene.layout.VBox;
 import javafx.scene.input.KeyCode;
 import nariz.app.session.Library;
 import nariz.app.session.Session;
+import nariz.sim.DemoDrive;
+import nariz.store.Workbook;
 
 /** Two fields and a button: which build sheet, which log. Files dropped on the window land here too. */
 final class OpenPanel extends VBox {
@@ -24,7 +29,7 @@ final class OpenPanel extends VBox {
     private final FilePicker picker;
     private final TextField sheet = new TextField();
     private final TextField log = new TextField();
-    private final Button read = new Button("Read the drive");
+    private final Button read = new Button(say("open-panel.read-the-drive"));
 
     OpenPanel(Session session, FilePicker picker, Runnable close) {
         super(10);
@@ -32,28 +37,37 @@ final class OpenPanel extends VBox {
         this.picker = picker;
         getStyleClass().add("open-panel");
         setId("open-panel");
-        Label title = new Label("Open a drive");
+        Label title = new Label(say("open-panel.open-a-drive"));
         title.getStyleClass().add("card-heading");
-        Label hint = new Label("Choose or drop a build sheet (JSON) and a log (CSV, spreadsheet, noted "
-                + "points), or type where they are. "
-                + "docs/formats says what goes into them; the demo's own files are an example.");
+        Label hint = new Label(say("open-panel.choose-or-drop-a"));
         hint.setWrapText(true);
         hint.getStyleClass().add("small");
         read.setId("open-read");
         read.setDefaultButton(true);
         read.getStyleClass().add("primary");
         read.setOnAction(e -> start());
-        Button cancel = new Button("Close");
+        Button cancel = new Button(say("open-panel.close"));
         cancel.setCancelButton(true);
         cancel.setOnAction(e -> close.run());
-        Button demo = new Button("Look at the demo");
+        Button demo = new Button(say("open-panel.look-at-the-demo"));
         demo.setId("open-panel-demo");
         demo.setOnAction(e -> session.openDemo());
-        HBox buttons = new HBox(8, read, demo, cancel);
+        Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
+                say("open-panel.start-sheet-help"), () -> picker.place(getScene().getWindow(),
+                say("open-panel.build-sheet"), "my-car.json").ifPresent(f -> {
+                    session.write(f, out -> out.write(DemoDrive.sheetJson().getBytes(StandardCharsets.UTF_8)));
+                    sheet.setText(f.toString());
+                    hint.setText(say("open-panel.started", f));
+                }));
+        HBox buttons = new HBox(8, read, begin, demo, cancel);
         buttons.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(title, hint, row("Build sheet", sheet, "open-sheet", "*.json"),
-                row("Log", log, "open-log", "*.csv"), buttons, kept());
-        session.driveProperty().addListener((o, was, is) -> close.run());
+        getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
+                row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, kept(), workbook());
+        session.driveProperty().addListener((o, was, is) -> {
+            if (is != null) {
+                close.run();
+            }
+        });
     }
 
     /** What is in the workbook already: a double click or Enter opens it. */
@@ -61,7 +75,7 @@ final class OpenPanel extends VBox {
         ListView<Library.Entry> list = new ListView<>();
         list.setId("open-kept");
         list.setPrefHeight(150);
-        list.setAccessibleText("Kept drives");
+        list.setAccessibleText(say("open-panel.kept-drives"));
         list.setCellFactory(v -> new ListCell<>() {
             @Override
             protected void updateItem(Library.Entry e, boolean empty) {
@@ -85,22 +99,47 @@ final class OpenPanel extends VBox {
                 e.consume();
             }
         });
-        Button open = MainWindow.button("Open it", "kept-open", "Open the chosen drive (Enter)",
+        Button open = MainWindow.button(say("open-panel.open-it"), "kept-open", say("open-panel.open-the-chosen-drive"),
                 () -> openSelected(list));
-        Button off = MainWindow.button("Take it off the list", "kept-off",
-                "The drive stays in the workbook; Undo puts it back on the list (Delete)", () -> takeOff(list));
+        Button off = MainWindow.button(say("open-panel.take-it-off-the"), "kept-off",
+                say("open-panel.the-drive-stays-in"), () -> takeOff(list));
         open.disableProperty().bind(list.getSelectionModel().selectedItemProperty().isNull());
         off.disableProperty().bind(open.disableProperty());
-        Button back = MainWindow.button("Undo", "kept-undo", "Take back what was done last", session::undo);
+        Button back = MainWindow.button(say("open-panel.undo"), "kept-undo", say("open-panel.take-back-what-was"),
+                session::undo);
         session.historyProperty().addListener((o, was, is) -> back.setDisable(is.isEmpty()));
         back.setDisable(true);
-        Label title = new Label("Kept drives");
+        Label title = new Label(say("open-panel.kept-drives"));
         title.getStyleClass().add("card-subheading");
         VBox box = new VBox(4, title, list, new HBox(8, open, off, back));
         session.keptProperty().addListener((o, was, is) -> list.getItems().setAll(is));
         list.getItems().setAll(session.keptProperty().get());
         // Stays for as long as something can be put back on it.
         box.visibleProperty().bind(Bindings.isNotEmpty(list.getItems()).or(back.disableProperty().not()));
+        box.managedProperty().bind(box.visibleProperty());
+        return box;
+    }
+
+    /** Which workbook drives are kept in, and the ways into and out of it. */
+    private VBox workbook() {
+        Label name = new Label();
+        name.setId("workbook-name");
+        name.getStyleClass().add("card-subheading");
+        name.textProperty().bind(Bindings.concat(say("open-panel.workbook"), session.workbookProperty()));
+        Button other = MainWindow.button(say("open-panel.another"), "workbook-open",
+                say("open-panel.go-on-with-another"),
+                () -> picker.pick(getScene().getWindow(), say("open-panel.workbook-2"), "*.nariz").ifPresent(p
+                        -> take(List.of(p))));
+        Button in = MainWindow.button(say("open-panel.from-a-folder"), "workbook-in",
+                say("open-panel.begin-a-workbook-from"),
+                () -> picker.folder(getScene().getWindow(), say("open-panel.folder-of-a-workbook")).ifPresent(p
+                        -> take(List.of(p))));
+        Button out = MainWindow.button(say("open-panel.write-it-all-out"), "workbook-out",
+                say("open-panel.the-whole-workbook-as"),
+                () -> picker.folder(getScene().getWindow(), say("open-panel.empty-folder")).ifPresent(
+                        session::exportAll));
+        VBox box = new VBox(4, name, new HBox(8, other, in, out));
+        box.visibleProperty().bind(session.workbookProperty().isNotEmpty());
         box.managedProperty().bind(box.visibleProperty());
         return box;
     }
@@ -121,14 +160,14 @@ final class OpenPanel extends VBox {
 
     private HBox row(String name, TextField field, String id, String pattern) {
         field.setId(id);
-        field.setAccessibleText(name + " file");
+        field.setAccessibleText(say("open-panel.file", name));
         field.setPromptText(pattern);
         HBox.setHgrow(field, Priority.ALWAYS);
         Label label = new Label(name);
         label.setMinWidth(86);
         label.setLabelFor(field);
-        Button browse = new Button("Choose…");
-        browse.setAccessibleText("Choose " + name);
+        Button browse = new Button(say("open-panel.choose"));
+        browse.setAccessibleText(say("open-panel.choose-2", name));
         browse.setOnAction(e -> picker.pick(getScene().getWindow(), name, pattern)
                 .ifPresent(p -> field.setText(p.toString())));
         HBox row = new HBox(8, label, field, browse);
@@ -136,11 +175,28 @@ final class OpenPanel extends VBox {
         return row;
     }
 
-    /** Takes dropped files: JSON is a sheet, anything else a log; with both it starts reading. */
+    /**
+     * Takes dropped files: a workbook, a folder of one and a data package open at once; JSON is a sheet, anything else
+     * a log; with both it starts reading.
+     */
     void take(List<Path> files) {
         for (Path p : files) {
-            boolean json = p.toString().toLowerCase(Locale.ROOT).endsWith(".json");
-            (json ? sheet : log).setText(p.toString());
+            String name = p.toString().toLowerCase(Locale.ROOT);
+            if (Files.isDirectory(p)) {
+                picker.place(getScene().getWindow(), say("open-panel.workbook-to-begin"), p.getFileName()
+                        + Workbook.EXTENSION)
+                        .ifPresent(file -> session.openWorkbook(file, p));
+                return;
+            }
+            if (name.endsWith(Workbook.EXTENSION)) {
+                session.openWorkbook(p, null);
+                return;
+            }
+            if (name.endsWith(".zip")) {
+                session.openPackage(p);
+                return;
+            }
+            (name.endsWith(".json") ? sheet : log).setText(p.toString());
         }
         if (!sheet.getText().isBlank() && !log.getText().isBlank()) {
             start();
@@ -148,7 +204,14 @@ final class OpenPanel extends VBox {
     }
 
     private void start() {
-        Path s = usable(sheet, "build sheet");
+        if (log.getText() != null && log.getText().strip().toLowerCase(Locale.ROOT).endsWith(".zip")) {
+            Path zip = usable(log, say("open-panel.data-package"));
+            if (zip != null) {
+                session.openPackage(zip);
+            }
+            return;
+        }
+        Path s = usable(sheet, say("open-panel.build-sheet-2"));
         Path l = s == null ? null : usable(log, "log");
         if (l != null) {
             session.open(s, l);
@@ -158,7 +221,7 @@ final class OpenPanel extends VBox {
     private Path usable(TextField field, String what) {
         String text = field.getText() == null ? "" : field.getText().trim();
         if (text.isEmpty()) {
-            session.complain("No " + what + " is chosen. Choose one, or drop it on the window.");
+            session.complain(say("open-panel.no-is-chosen-choose", what));
             field.requestFocus();
             return null;
         }
@@ -170,7 +233,7 @@ final class OpenPanel extends VBox {
         } catch (java.nio.file.InvalidPathException e) {
             // Falls through to the message: a name that cannot be a path is a file that is not there.
         }
-        session.complain("There is no file \"" + text + "\". Check the name of the " + what + ".");
+        session.complain(say("open-panel.there-is-no-file", text, what));
         field.requestFocus();
         return null;
     }

@@ -1,5 +1,7 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -49,42 +51,43 @@ final class TryPanel extends ScrollPane {
         setId("try-panel");
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
-        setAccessibleText("Parts to try");
+        setAccessibleText(say("try-panel.parts-to-try"));
         content.getStyleClass().add("work-card-content");
-        Label title = styled("Try parts", "card-heading");
-        Label hint = styled("Drag a size along its ladder: plane, trace and effect follow. Nothing is advice here but "
-                + "the work card.", "small");
+        Label title = styled(say("try-panel.try-parts"), "card-heading");
+        Label hint = styled(say("try-panel.drag-a-size-along"), "small");
         verdict.setId("try-verdict");
         verdict.setWrapText(true);
         verdict.getStyleClass().add("card-line");
         TextField name = new TextField();
         name.setId("plan-name");
-        name.setPromptText("Name of the plan");
-        name.setAccessibleText("Name of the plan");
+        name.setPromptText(say("try-panel.name-of-the-plan"));
+        name.setAccessibleText(say("try-panel.name-of-the-plan"));
         HBox.setHgrow(name, Priority.ALWAYS);
-        Button keep = MainWindow.button("Keep as plan", "plan-keep", "Keep the parts tried, to come back to",
+        Button keep = MainWindow.button(say("try-panel.keep-as-plan"), "plan-keep",
+                say("try-panel.keep-the-parts-tried"),
                 () -> keep(name));
         keep.setMinWidth(Region.USE_PREF_SIZE);
         name.setOnAction(e -> keep(name));
-        Button none = MainWindow.button("Back to today's parts", "try-none", "Put every size back as it is fitted",
+        Button none = MainWindow.button(say("try-panel.back-to-today-s"), "try-none",
+                say("try-panel.put-every-size-back"),
                 () -> set(List.of()));
         none.disableProperty().bind(javafx.beans.binding.Bindings.createBooleanBinding(() -> session.triedProperty()
                 .get().isEmpty(), session.triedProperty()));
         HBox line = new HBox(6, name, keep);
         line.setAlignment(Pos.CENTER_LEFT);
-        content.getChildren().addAll(title, hint, verdict, rows, none, line, plans);
+        content.getChildren().addAll(title, hint, verdict, rows, none, line, plans, new AirBox(session));
         setContent(content);
         session.driveProperty().addListener((o, was, is) -> load());
         session.stopProperty().addListener((o, was, is) -> load());
         session.triedProperty().addListener((o, was, is) -> show(is));
-        session.effectProperty().addListener((o, was, is) -> say());
+        session.effectProperty().addListener((o, was, is) -> tell());
         session.plansProperty().addListener((o, was, is) -> list(is));
         load();
     }
 
     private void keep(TextField name) {
-        String n = name.getText() == null || name.getText().isBlank() ? "plan "
-                + (session.plansProperty().get().size() + 1) : name.getText().strip();
+        String n = name.getText() == null || name.getText().isBlank() ? say("try-panel.plan", (session.plansProperty()
+                .get().size() + 1)) : name.getText().strip();
         session.keepPlan(n);
         name.clear();
     }
@@ -100,9 +103,9 @@ final class TryPanel extends ScrollPane {
         rungs.clear();
         Session.Drive d = session.driveProperty().get();
         if (d == null || !d.analysis().estimated()) {
-            rows.getChildren().add(styled(d == null ? "Open a drive first."
-                    : "Too little steady running to try parts on.", "card-line"));
-            say();
+            rows.getChildren().add(styled(d == null ? say("try-panel.open-a-drive-first")
+                    : say("try-panel.too-little-steady-running"), "card-line"));
+            tell();
             return;
         }
         Stop stop = session.stopProperty().get();
@@ -113,10 +116,11 @@ final class TryPanel extends ScrollPane {
             rows.getChildren().add(styled(stop.label(), "card-subheading"));
         }
         mine.forEach(c -> rows.getChildren().add(row(c)));
-        rows.getChildren().add(styled(mine.isEmpty() ? "Parts" : "Others", "card-subheading"));
+        rows.getChildren().add(styled(mine.isEmpty() ? say("try-panel.parts") : say("try-panel.others"),
+                "card-subheading"));
         rest.forEach(c -> rows.getChildren().add(row(c)));
         show(session.triedProperty().get());
-        say();
+        tell();
     }
 
     private Node row(Candidate c) {
@@ -126,7 +130,7 @@ final class TryPanel extends ScrollPane {
         slider.setMinorTickCount(0);
         slider.setSnapToTicks(true);
         slider.setBlockIncrement(1);
-        slider.setAccessibleText(c.side().key() + " " + c.part().label());
+        slider.setAccessibleText(c.part().named(c.side()));
         Label size = styled("", "try-size");
         size.setMinWidth(Region.USE_PREF_SIZE);
         Label area = styled("", "small");
@@ -151,7 +155,7 @@ final class TryPanel extends ScrollPane {
                 before.clear();
             }
         });
-        Label name = styled(c.side().key() + " " + c.part().label(), "card-line");
+        Label name = styled(c.part().named(c.side()), "card-line");
         name.setMinWidth(0);
         HBox.setHgrow(name, Priority.ALWAYS);
         name.setMaxWidth(Double.MAX_VALUE);
@@ -177,20 +181,20 @@ final class TryPanel extends ScrollPane {
                     : r.part().part().text(to));
             Optional<Orifice> hole = moved ? Orifice.of(session.driveProperty().get().sheet(), r.part().to(to))
                     : Optional.empty();
-            r.area().setText(hole.map(Orifice::text).orElse(""));
+            r.area().setText(hole.map(h -> h.text() + (h.drills().isEmpty() ? "" : "; " + h.drills())).orElse(""));
             r.area().setManaged(!r.area().getText().isEmpty());
         }
         loading = false;
     }
 
     /** The verdict on what is tried: what gets better and what worse, in the tolerances' terms. */
-    private void say() {
+    private void tell() {
         Session.Drive d = session.driveProperty().get();
         var e = session.effectProperty().get();
         if (d == null || e == null || !e.tried()) {
             verdict.setText(d != null && e != null && e.changed()
-                    ? "The pictures show what the advised change would do."
-                    : "The pictures show today's parts.");
+                    ? say("try-panel.the-pictures-show-what")
+                    : say("try-panel.the-pictures-show-today"));
             return;
         }
         List<String> better = new ArrayList<>();
@@ -209,23 +213,23 @@ final class TryPanel extends ScrollPane {
         }
         StringBuilder s = new StringBuilder();
         if (!better.isEmpty()) {
-            s.append("Nearer to target: ").append(String.join(", ", better)).append(". ");
+            s.append(say("try-panel.nearer-to-target")).append(String.join(", ", better)).append(". ");
         }
         if (!worse.isEmpty()) {
-            s.append("Further off: ").append(String.join(", ", worse)).append(". ");
+            s.append(say("try-panel.further-off")).append(String.join(", ", worse)).append(". ");
         }
         if (better.isEmpty() && worse.isEmpty()) {
-            s.append("Changes nothing this drive can show. ");
+            s.append(say("try-panel.changes-nothing-this-drive"));
         }
-        s.append(off == 0 ? "Everything read would be within tolerance." : off + " of " + e.regimes().size()
-                + " ways of running would be out of tolerance.");
+        s.append(off == 0 ? say("try-panel.everything-read-would-be") : say("try-panel.of-ways-of-running", off,
+                e.regimes().size()));
         verdict.setText(s.toString());
     }
 
     private void list(List<Workbook.PartPlan> all) {
         plans.getChildren().clear();
         if (!all.isEmpty()) {
-            plans.getChildren().add(styled("Plans", "card-subheading"));
+            plans.getChildren().add(styled(say("try-panel.plans"), "card-subheading"));
         }
         for (Workbook.PartPlan p : all) {
             Label what = styled(p.name() + ": " + String.join("; ", p.changes().stream().map(PartChange::text)
@@ -233,11 +237,12 @@ final class TryPanel extends ScrollPane {
                     "card-line");
             HBox.setHgrow(what, Priority.ALWAYS);
             what.setMaxWidth(Double.MAX_VALUE);
-            Button show = MainWindow.button("Try", "plan-try", "Try the parts of this plan", () -> set(p.changes()));
-            Button away = MainWindow.button("Drop", "plan-drop", "Take the plan off; Undo brings it back",
+            Button show = MainWindow.button(say("try-panel.try"), "plan-try", say("try-panel.try-the-parts-of"), ()
+                    -> set(p.changes()));
+            Button away = MainWindow.button(say("try-panel.drop"), "plan-drop", say("try-panel.take-the-plan-off"),
                     () -> session.removePlan(p));
-            show.setAccessibleText("Try " + p.name());
-            away.setAccessibleText("Drop " + p.name());
+            show.setAccessibleText(say("try-panel.try-2", p.name()));
+            away.setAccessibleText(say("try-panel.drop-2", p.name()));
             show.setMinWidth(Region.USE_PREF_SIZE);
             away.setMinWidth(Region.USE_PREF_SIZE);
             plans.getChildren().add(new HBox(6, what, show, away));

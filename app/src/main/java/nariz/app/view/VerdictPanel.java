@@ -1,5 +1,7 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import nariz.advice.Status;
@@ -27,19 +29,21 @@ final class VerdictPanel extends VBox {
         getChildren().addAll(sentence, confidence);
         session.driveProperty().addListener((o, was, is) -> refresh());
         session.stopProperty().addListener((o, was, is) -> refresh());
+        session.comparisonProperty().addListener((o, was, is) -> refresh());
         refresh();
     }
 
     private void refresh() {
         Session.Drive d = session.driveProperty().get();
         if (d == null) {
-            sentence.setText("Open a log to see which circuit it blames.");
+            sentence.setText(say("verdict-panel.open-a-log-to"));
             confidence.setText("");
             return;
         }
-        StopWords w = StopWords.of(d.analysis().advice(), session.stopProperty().get());
+        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisonProperty().get());
         sentence.setText(w.sentence());
-        confidence.setText(w.state() == Status.NOT_READ && !w.toRead().isEmpty() ? "To read it: " + w.toRead() + "."
+        confidence.setText(w.state() == Status.NOT_READ && !w.toRead().isEmpty() ? say("verdict-panel.to-read-it",
+                w.toRead())
                 : w.confidence());
         confidence.setVisible(!confidence.getText().isEmpty());
         confidence.setManaged(confidence.isVisible());

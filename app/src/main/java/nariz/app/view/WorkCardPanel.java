@@ -1,5 +1,7 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.List;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -11,12 +13,14 @@ import nariz.advice.Advice;
 import nariz.advice.Change;
 import nariz.advice.Hypothesis;
 import nariz.advice.School;
+import nariz.advice.Status;
 import nariz.advice.Verdict;
 import nariz.advice.WorkCard;
 import nariz.app.print.WorkCardPdf;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.session.StopWords;
+import nariz.build.SideName;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
 final class WorkCardPanel extends ScrollPane {
@@ -33,9 +37,10 @@ final class WorkCardPanel extends ScrollPane {
         setHbarPolicy(ScrollBarPolicy.NEVER);
         content.getStyleClass().add("work-card-content");
         setContent(content);
-        setAccessibleText("Work card");
+        setAccessibleText(say("work-card-panel.work-card"));
         session.driveProperty().addListener((o, was, is) -> refresh());
         session.stopProperty().addListener((o, was, is) -> refresh());
+        session.comparisonProperty().addListener((o, was, is) -> refresh());
         refresh();
     }
 
@@ -44,14 +49,23 @@ final class WorkCardPanel extends ScrollPane {
         setVvalue(0);
         Session.Drive d = session.driveProperty().get();
         if (d == null) {
+            Label empty = label(say("work-card-panel.what-will-stand-here"), "small");
+            empty.setWrapText(true);
+            content.getChildren().add(empty);
             return;
         }
         Advice a = d.analysis().advice();
-        StopWords w = StopWords.of(a, session.stopProperty().get());
+        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisonProperty().get());
         if (!w.changes().isEmpty()) {
             w.changes().forEach(this::change);
-            content.getChildren().add(MainWindow.button("Card on paper…", "card-print",
-                    "Write this card as a PDF to print (Ctrl+P)", this::print));
+            content.getChildren().add(MainWindow.button(say("work-card-panel.card-on-paper"), "card-print",
+                    say("work-card-panel.write-this-card-as"), this::print));
+        } else if (session.stopProperty().get() == Stop.PROOF) {
+            content.getChildren().add(label(say("work-card-panel.to-prove-it"), "card-heading"));
+            numbered(List.of(say("work-card-panel.proof-1"), say("work-card-panel.proof-2"),
+                    say("work-card-panel.proof-3"), say("work-card-panel.proof-4"), say("work-card-panel.proof-5")));
+        } else if (session.stopProperty().get() == Stop.PUMP && w.state() == Status.IN_DOUBT) {
+            pump();
         } else if (a.verdict() == Verdict.CHECK_FIRST) {
             checks(a);
         } else {
@@ -61,17 +75,18 @@ final class WorkCardPanel extends ScrollPane {
             schools(a, session.stopProperty().get());
         }
         if (!a.notes().isEmpty()) {
-            heading("Note");
+            heading(say("work-card-panel.note"));
             a.notes().forEach(n -> line("!", n, "card-line"));
         }
         ruledOut(d.checked());
         if (!a.assumed().isEmpty()) {
-            heading("Assumed from the family");
+            heading(say("work-card-panel.assumed-from-the-family"));
             a.assumed().forEach(s -> line("·", s, "small"));
         }
         if (d.log().problemCount() > 0) {
-            heading("Left out of the log");
-            line("·", d.log().problemCount() + " readings or rows; first: " + d.log().problems().getFirst().text(),
+            heading(say("work-card-panel.left-out-of-the"));
+            line("·", say("work-card-panel.readings-or-rows-first", d.log().problemCount(), d.log().problems()
+                    .getFirst().text()),
                     "small");
         }
     }
@@ -80,12 +95,13 @@ final class WorkCardPanel extends ScrollPane {
     void print() {
         Session.Drive d = session.driveProperty().get();
         List<Change> changes = d == null ? List.of()
-                : StopWords.of(d.analysis().advice(), session.stopProperty().get()).changes();
+                : StopWords.of(d, session.stopProperty().get(), session.comparisonProperty().get()).changes();
         if (changes.isEmpty()) {
-            session.complain("This stop has no change to put on a card. Go to a stop that is off.");
+            session.complain(say("work-card-panel.this-stop-has-no"));
             return;
         }
-        picker.place(getScene().getWindow(), "Work card", "work-card.pdf").ifPresent(file -> session.write(
+        picker.place(getScene().getWindow(), say("work-card-panel.work-card"), "work-card.pdf").ifPresent(file
+                -> session.write(
                 file, out -> WorkCardPdf.write(d.sheet().name(), d.log().name(),
                         d.analysis().advice(), changes, out)));
     }
@@ -93,33 +109,45 @@ final class WorkCardPanel extends ScrollPane {
     private void change(Change c) {
         Label title = label(c.part().text(c.from()) + "  →  " + c.part().text(c.to()), "change");
         title.setAccessibleText(c.title());
-        content.getChildren().addAll(label(c.side().key() + " " + c.part().label() + (c.now() ? "" : ", later"),
+        content.getChildren().addAll(label(c.part().named(c.side()) + (c.now() ? "" : say("work-card-panel.later")),
                 "card-heading"), title);
         WorkCard card = WorkCard.of(c);
-        heading("Because");
+        heading(say("work-card-panel.because"));
         c.reasons().forEach(r -> line("·", r, "card-line"));
-        heading("Mind");
+        heading(say("work-card-panel.mind"));
         c.cautions().forEach(x -> line("!", x, "caution"));
-        heading("Lay ready");
+        heading(say("work-card-panel.lay-ready"));
         line("·", String.join(", ", card.tools()), "card-line");
-        heading("Do");
+        heading(say("work-card-panel.do"));
         numbered(card.steps());
-        heading("Then look again at");
+        heading(say("work-card-panel.then-look-again-at"));
         numbered(c.recheck());
-        heading("Proved by");
+        heading(say("work-card-panel.proved-by"));
         line("·", card.proof(), "card-line");
     }
 
+    /** Lean after the throttle opens, with steady mixtures right: what to look at, the cheapest first. */
+    private void pump() {
+        content.getChildren().add(label(say("work-card-panel.look-at-the-pump"), "card-heading"));
+        heading(say("work-card-panel.mind"));
+        line("!", say("work-card-panel.pump-mind"), "caution");
+        heading(say("work-card-panel.do"));
+        numbered(List.of(say("work-card-panel.pump-1"), say("work-card-panel.pump-2"), say("work-card-panel.pump-3"),
+                say("work-card-panel.pump-4"), say("work-card-panel.pump-5")));
+        heading(say("work-card-panel.proved-by"));
+        line("·", say("work-card-panel.pump-proof"), "card-line");
+    }
+
     private void checks(Advice a) {
-        content.getChildren().add(label("Check first", "card-heading"));
+        content.getChildren().add(label(say("work-card-panel.check-first"), "card-heading"));
         for (Hypothesis h : a.hypotheses()) {
             if (h.fault() && h.probability() >= 0.02) {
                 heading(h.label() + ", " + h.percent() + " %");
                 line("·", h.evidence(), "card-line");
                 line("!", h.check(), "caution");
-                CheckBox none = new CheckBox("Looked for it: there is none");
+                CheckBox none = new CheckBox(say("work-card-panel.looked-for-it-there"));
                 none.setId("checked-" + h.cause());
-                none.setAccessibleText("Looked for " + h.label() + ": there is none");
+                none.setAccessibleText(say("work-card-panel.looked-for-there-is", h.label()));
                 none.setOnAction(e -> session.checked(h.cause(), true));
                 content.getChildren().add(none);
             }
@@ -129,12 +157,12 @@ final class WorkCardPanel extends ScrollPane {
     /** What the tuner has ruled out, to be taken back here. */
     private void ruledOut(List<String> causes) {
         if (!causes.isEmpty()) {
-            heading("Looked for, not found");
+            heading(say("work-card-panel.looked-for-not-found"));
             for (String cause : causes) {
-                CheckBox none = new CheckBox(cause.replace('-', ' '));
+                CheckBox none = new CheckBox(Session.causeLabel(cause));
                 none.setId("ruled-out-" + cause);
                 none.setSelected(true);
-                none.setAccessibleText("Ruled out: " + cause.replace('-', ' ') + ". Clear to weigh it again");
+                none.setAccessibleText(say("work-card-panel.ruled-out-clear-to", Session.causeLabel(cause)));
                 none.setOnAction(e -> session.checked(cause, false));
                 content.getChildren().add(none);
             }
@@ -143,31 +171,31 @@ final class WorkCardPanel extends ScrollPane {
 
     private void nothing(Advice a, StopWords w) {
         a.first().ifPresent(c -> {
-            content.getChildren().add(label("First", "card-heading"));
+            content.getChildren().add(label(say("work-card-panel.first"), "card-heading"));
             line("·", c.title(), "card-line");
         });
         if (!w.toRead().isEmpty()) {
-            heading("To read this circuit");
+            heading(say("work-card-panel.to-read-this-circuit"));
             line("·", w.toRead(), "card-line");
-            line("!", "Nobody reads the screen while driving: record, or take a passenger.", "caution");
+            line("!", say("work-card-panel.nobody-reads-the-screen"), "caution");
         }
         if (!a.missing().isEmpty()) {
-            heading("Still to read on this drive");
+            heading(say("work-card-panel.still-to-read-on"));
             a.missing().forEach(m -> line("·", m, "card-line"));
         }
         if (content.getChildren().isEmpty()) {
-            content.getChildren().add(label("Nothing to do here", "card-heading"));
+            content.getChildren().add(label(say("work-card-panel.nothing-to-do-here"), "card-heading"));
         }
     }
 
     /** What schools of tuning say on this log; the rear valve belongs to the secondary side. */
     private void schools(Advice a, Stop stop) {
         for (School s : a.schools()) {
-            if (s.question().startsWith("rear") == (stop == Stop.SECONDARY)) {
-                heading("Schools differ: " + s.question());
+            if ((s.side() == SideName.SECONDARY) == (stop == Stop.SECONDARY)) {
+                heading(say("work-card-panel.schools-differ", s.question()));
                 s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", x.name() + ": " + x.says(),
                         "card-line"));
-                line(" ", "Followed here: " + s.followed() + ", because " + s.why() + ".", "small");
+                line(" ", say("work-card-panel.followed-here-because", s.followed(), s.why()), "small");
             }
         }
     }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import nariz.advice.Candidate;
+import nariz.advice.Status;
 import nariz.advice.Verdict;
 import nariz.build.Kit;
 import nariz.build.Part;
@@ -19,6 +20,7 @@ import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
+import nariz.units.Shown;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
@@ -138,6 +140,95 @@ public class SessionTest {
             until(s, () -> !first.equals(s.driveProperty().get()));
             assertThat(s.questionProperty().get()).as("asked again").isNull();
         }
+    }
+
+    /** Three clocks side by side, decimal commas, two units missing: asked about, then the answer of the whole log. */
+    @Test
+    public void logWithSeveralClocksIsAskedAboutAndReadsLikeTheWholeOne() throws IOException {
+        var whole = DemoDrive.drive().log();
+        StringBuilder s = new StringBuilder("Time;Engine speed;Vac;Time 2;Wideband;Time 3;Coolant\n");
+        for (int i = 0; i < whole.size(); i++) {
+            s.append(cells(whole.timeS()[i], whole.rpm()[i], whole.vacuumPa()[i] / nariz.units.Units.INHG)).append(';');
+            s.append(2 * i < whole.size() ? cells(whole.timeS()[2 * i], 14.7 * whole.lambda()[2 * i]) : ";");
+            s.append(';');
+            s.append(20 * i < whole.size() ? cells(whole.timeS()[20 * i], 88) : ";").append('\n');
+        }
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson());
+        Path log = Files.writeString(folder.resolve("clocks.csv"), s);
+        session.open(sheet, log);
+        until(session, () -> session.questionProperty().get() != null);
+        var proposal = session.questionProperty().get().proposal();
+        assertThat(proposal.empty(3)).isTrue();
+        assertThat(proposal.empty(4)).isFalse();
+        assertThat(proposal.readings(4)).hasSizeGreaterThan(100);
+        session.answer(proposal.plan());
+        until(session, () -> session.driveProperty().get() != null);
+        assertThat(session.driveProperty().get().analysis().advice().sentence()).contains("37 thou to 34 thou");
+        assertThat(session.driveProperty().get().odd()).noneMatch(f -> f.kind() == nariz.log.Quality.Kind.THIN);
+    }
+
+    /** Units changed and a part tried in the same breath: both come out, in either order. */
+    @Test
+    public void wordsAndTrialsDoNotTakeEachOthersPlace() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Candidate jet = Candidate.of(session.driveProperty().get().sheet(), Kit.NONE).stream().filter(c -> c.part()
+                == Part.MAIN_JET).findFirst().orElseThrow();
+        Shown metric = new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC);
+        try {
+            session.use(metric);
+            session.tryParts(List.of(jet.to(jet.fitted() + 2)));
+            until(session, () -> session.effectProperty().get().tried() && session.driveProperty().get().analysis()
+                    .advice().sentence().contains("0.94 mm to 0.86 mm"));
+            session.tryParts(List.of(jet.to(jet.fitted() + 3)));
+            session.use(Shown.USUAL);
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "37 thou to 34 thou") && session.effectProperty().get().changes().equals(session.triedProperty()
+                    .get()));
+            assertThat(session.triedProperty().get().getFirst().to()).isEqualTo(jet.fitted() + 3);
+            // A unit chosen while a drive is being read holds for that drive.
+            session.openDemo();
+            session.use(metric);
+            until(session, () -> session.busyProperty().get().isEmpty() && session.driveProperty().get().analysis()
+                    .advice().sentence().contains("0.94 mm to 0.86 mm"));
+        } finally {
+            Shown.use(Shown.USUAL);
+        }
+    }
+
+    /** A unit chosen after the last words were found and before they are on the screen. */
+    @Test
+    public void unitsChosenOneAfterTheOtherBothHold() throws InterruptedException {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        try {
+            session.use(new Shown(Shown.Pressure.KPA, Shown.Size.THOU, Shown.Road.METRIC));
+            for (long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(60); toInterface.isEmpty()
+                    && System.nanoTime() < end;) {
+                Thread.sleep(5);
+            }
+            session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "0.94 mm to 0.86 mm"));
+            // And one chosen while something was tried that came to nothing.
+            session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.use(Shown.USUAL);
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "37 thou to 34 thou"));
+            session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
+            session.cancel();
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "0.94 mm to 0.86 mm"));
+        } finally {
+            Shown.use(Shown.USUAL);
+        }
+    }
+
+    private static String cells(double... v) {
+        return java.util.Arrays.stream(v).mapToObj(x -> String.format(java.util.Locale.ROOT, "%.2f", x).replace('.',
+                ',')).collect(java.util.stream.Collectors.joining(";"));
     }
 
     @Test
@@ -301,10 +392,10 @@ public class SessionTest {
         session.openDemo();
         work();
         for (Stop s : Stop.values()) {
-            StopWords w = StopWords.of(session.driveProperty().get().analysis().advice(), s);
+            StopWords w = StopWords.of(session.driveProperty().get(), s, null);
             assertThat(w.sentence()).as(s.label()).endsWith(".").doesNotContain("!").doesNotContain("null");
         }
-        StopWords power = StopWords.of(session.driveProperty().get().analysis().advice(), Stop.POWER);
+        StopWords power = StopWords.of(session.driveProperty().get(), Stop.POWER, null);
         assertThat(power.changes()).hasSize(1);
     }
 
@@ -327,5 +418,151 @@ public class SessionTest {
             assertThat(b.slotToMainPa(i)).isGreaterThanOrEqualTo(last);
             last = b.slotToMainPa(i);
         }
+    }
+
+    @Test
+    public void dataPackageBringsItsSheetAndIsKeptOnce() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("sheet.json"), Samples.sheet());
+        Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
+        Path zip = folder.resolve("run.zip");
+        try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
+            s.open(sheet, log);
+            until(s, () -> s.driveProperty().get() != null && !s.keptProperty().get().isEmpty());
+            s.export(zip);
+            until(s, () -> Files.exists(zip) && s.busyProperty().get().isEmpty());
+        }
+        try (Session s = new Session(toInterface::add, folder.resolve("two.nariz"))) {
+            for (int again = 0; again < 2; again++) {
+                s.openPackage(zip);
+                until(s, () -> s.busyProperty().get().isEmpty());
+            }
+            until(s, () -> !s.keptProperty().get().isEmpty());
+            assertThat(s.driveProperty().get().sheet().name()).isEqualTo("test six");
+            assertThat(s.keptProperty().get()).hasSize(1);
+        }
+    }
+
+    @Test
+    public void zipThatIsNoPackageIsComplainedAbout() throws IOException {
+        Path zip = Files.writeString(Files.createTempDirectory("nariz").resolve("x.zip"), "no zip at all");
+        session.openPackage(zip);
+        until(session, () -> !session.problemProperty().get().isEmpty());
+        assertThat(session.problemProperty().get()).startsWith("x.zip").contains("datapackage.json");
+        assertThat(session.driveProperty().get()).isNull();
+    }
+
+    @Test
+    public void wholeWorkbookGoesOutAndComesBackAsAnother() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("sheet.json"), Samples.sheet());
+        Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
+        Path out = folder.resolve("out");
+        try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
+            s.open(sheet, log);
+            until(s, () -> s.driveProperty().get() != null && !s.keptProperty().get().isEmpty());
+            s.exportAll(out);
+            until(s, () -> s.busyProperty().get().isEmpty());
+            s.exportAll(out);
+            until(s, () -> !s.problemProperty().get().isEmpty());
+            assertThat(s.problemProperty().get()).contains("a folder with something in it");
+            s.openWorkbook(folder.resolve("two.nariz"), out);
+            until(s, () -> s.workbookProperty().get().equals("two.nariz"));
+            assertThat(s.driveProperty().get()).isNull();
+            assertThat(s.historyProperty().get()).isEmpty();
+            assertThat(s.keptProperty().get()).singleElement().extracting(Library.Entry::vehicle)
+                    .isEqualTo("test six");
+            s.openKept(s.keptProperty().get().getFirst().run());
+            until(s, () -> s.driveProperty().get() != null);
+        }
+    }
+
+    @Test
+    public void folderThatIsNoWorkbookLeavesTheOneAtHandOpenAndNothingBehind() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path empty = Files.createDirectory(folder.resolve("empty"));
+        try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
+            s.openWorkbook(folder.resolve("two.nariz"), empty);
+            until(s, () -> !s.problemProperty().get().isEmpty());
+            assertThat(s.problemProperty().get()).contains("Pick a folder that a workbook was exported to");
+            assertThat(s.workbookProperty().get()).isEqualTo("one.nariz");
+            assertThat(folder.resolve("two.nariz")).doesNotExist();
+        }
+    }
+
+    /** The round a tuner goes: change, drive again, compare; the demo's advice has to prove itself. */
+    @Test
+    public void drivingTheDemoAgainWithTheAdvisedPartsProvesThem() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        assertThat(session.practice()).isTrue();
+        StopWords before = StopWords.of(session.driveProperty().get(), Stop.PROOF, null);
+        assertThat(before.state()).isEqualTo(Status.NOT_READ);
+        assertThat(before.sentence()).contains("drive the same road again");
+        session.driveAgain();
+        until(session, () -> session.comparisonProperty().get() != null);
+        Comparison c = session.comparisonProperty().get();
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.PROOF);
+        assertThat(c.result().changed()).hasSize(2);
+        assertThat(c.sentence()).contains("leaner at idle").contains("richer at power");
+        assertThat(c.remarks()).anyMatch(r -> r.startsWith("It came out as predicted in"));
+        assertThat(c.trend()).isEmpty();
+        StopWords proof = StopWords.of(session.driveProperty().get(), Stop.PROOF, c);
+        assertThat(proof.state()).isEqualTo(Status.SETTLED);
+        assertThat(proof.sentence()).contains("Proved: every way of running");
+        assertThat(proof.confidence()).contains("→");
+        StopWords pump = StopWords.of(session.driveProperty().get(), Stop.PUMP, c);
+        assertThat(pump.state()).isNotEqualTo(Status.WAITING);
+    }
+
+    @Test
+    public void airCleanerIsComparedTakenBackAndWeighedAnewWithTheDrive() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        session.compareWith(session.others().getFirst());
+        session.compareWith(session.others().getFirst());
+        assertThat(session.problemProperty().get()).startsWith("Something else is being worked on");
+        until(session, () -> session.comparisonProperty().get() != null);
+        Comparison c = session.comparisonProperty().get();
+        assertThat(c.sentence()).contains("leaner at full load; elsewhere nothing that matters");
+        assertThat(c.trend()).isPresent();
+        assertThat(c.remarks()).anyMatch(r -> r.startsWith("It grows with airflow"));
+        session.select(new Span(5, 20));
+        session.exclude();
+        until(session, () -> session.busyProperty().get().isEmpty());
+        assertThat(session.comparisonProperty().get()).isNotNull().isNotEqualTo(c);
+        assertThat(session.historyProperty().get()).containsExactly("stretch taken out", "compared");
+        session.undo(2);
+        until(session, () -> session.busyProperty().get().isEmpty());
+        assertThat(session.comparisonProperty().get()).isNull();
+        assertThat(session.driveProperty().get().log().excluded()).isEmpty();
+        assertThat(session.historyProperty().get()).isEmpty();
+    }
+
+    @Test
+    public void sharesOverAStretchAreMeansOfItsMoments() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Session.Drive d = session.driveProperty().get();
+        Shares at = Shares.at(d, d.log().indexAt(20));
+        Shares over = Shares.over(d, new Span(15, 25));
+        int idle = nariz.model.Circuit.IDLE.ordinal();
+        assertThat(over.phi()[idle]).isCloseTo(at.phi()[idle], within(0.05));
+        assertThat(over.measured()).isCloseTo(0.89, within(0.03));
+        assertThat(over.wanted()).isCloseTo(0.95, within(0.01));
+        assertThat(Shares.over(d, new Span(-10, -5)).why()).isNotEmpty();
+    }
+
+    @Test
+    public void stabsStandAtTheirMoments() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Stabs s = session.driveProperty().get().stabs();
+        assertThat(s.events()).isNotEmpty();
+        assertThat(s.near(s.events().getFirst().atS() + 0.5)).isZero();
+        assertThat(s.near(20)).isEqualTo(-1);
+        session.goTo(Stop.PUMP);
+        double at = session.driveProperty().get().log().timeS()[session.cursorProperty().get()];
+        assertThat(s.events()).anyMatch(e -> Math.abs(e.atS() - at) < 0.1);
     }
 }

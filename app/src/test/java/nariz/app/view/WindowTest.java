@@ -12,8 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.TimeUnit;
 import javafx.application.Platform;
 import javafx.event.Event;
 import javafx.scene.Node;
@@ -22,6 +20,9 @@ import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
@@ -33,6 +34,7 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.paint.Color;
 import javafx.stage.Stage;
 import nariz.advice.Hypothesis;
+import nariz.app.Toolkit;
 import nariz.app.WindowScene;
 import nariz.app.plot.TraceView;
 import nariz.app.session.Effect;
@@ -40,14 +42,22 @@ import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.build.BuildSheet;
 import nariz.build.BuildSheetReader;
+import nariz.build.Part;
+import nariz.build.SideName;
 import nariz.log.LogWriter;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
+import nariz.testing.Bundles;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
+import nariz.units.Shown;
+import nariz.words.Language;
+import nariz.words.Words;
+import org.testng.ITestResult;
 import org.testng.annotations.AfterClass;
+import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
@@ -61,15 +71,8 @@ public class WindowTest {
     private Path workbook;
 
     @BeforeClass
-    void open() throws InterruptedException {
-        CountDownLatch started = new CountDownLatch(1);
-        try {
-            Platform.startup(started::countDown);
-        } catch (IllegalStateException e) {
-            started.countDown();
-        }
-        assertThat(started.await(60, TimeUnit.SECONDS)).isTrue();
-        Platform.setImplicitExit(false);
+    void open() {
+        Toolkit.start();
         workbook = folder().resolve("garage.nariz");
         Hands.run(() -> {
             stage = new Stage();
@@ -85,6 +88,22 @@ public class WindowTest {
         Hands.settle();
         hands.click("open-demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get() != null);
+        Hands.settle();
+    }
+
+    /** Language and units hold for the whole program: a test that failed half-way must not take others with it. */
+    @AfterMethod
+    void asAtFirst(ITestResult result) {
+        if (result.isSuccess()) {
+            return;
+        }
+        Hands.run(() -> {
+            session.use(Shown.USUAL);
+            if (Words.spoken() != Language.ENGLISH) {
+                window.speak(Language.ENGLISH);
+            }
+            window = (MainWindow) stage.getScene().getRoot();
+        });
         Hands.settle();
     }
 
@@ -181,11 +200,43 @@ public class WindowTest {
 
     @Test
     public void unitSwitchChangesTheReadOut() {
-        hands.click("unit");
+        hands.click("scrubber", 0.3, 0.4);
+        hands.press(KeyCode.U);
         assertThat(Hands.onInterface(() -> stage.getScene().lookup("#scrubber").getAccessibleHelp())).contains("AFR");
-        hands.click("unit");
+        hands.press(KeyCode.U);
         assertThat(Hands.onInterface(() -> stage.getScene().lookup("#scrubber").getAccessibleHelp()))
                 .contains("lambda");
+    }
+
+    @Test
+    public void unitsAreChosenOnceAndHoldInEverySentenceAndPicture() {
+        Hands.run(() -> session.goTo(Stop.POWER));
+        Hands.settle();
+        assertThat(verdict()).contains("3.5 inHg to 6.5 inHg");
+        int cursor = Hands.onInterface(() -> session.cursorProperty().get());
+        pick("units-mbar");
+        pick("units-mm");
+        Hands.waitFor("the words in the new units", () -> ((Label) stage.getScene().lookup("#verdict")).getText()
+                .contains("119 mbar to 220 mbar"));
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#scrubber").getAccessibleHelp())).contains("mbar");
+        assertThat(Hands.onInterface(() -> session.cursorProperty().get())).isEqualTo(cursor);
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.settle();
+        // 37 and 34 thousandths of an inch.
+        assertThat(verdict()).contains("0.94 mm to 0.86 mm");
+        assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#work-card")))).contains("0.86 mm")
+                .doesNotContain("thou");
+        pick("units-inhg");
+        pick("units-thou");
+        Hands.waitFor("the words in the old units", () -> ((Label) stage.getScene().lookup("#verdict")).getText()
+                .contains("37 thou to 34 thou"));
+        Hands.run(() -> session.goTo(Stop.IDLE));
+    }
+
+    /** A menu's list is a window of its own, which the headless platform does not give the mouse. */
+    private void pick(String item) {
+        Hands.run(() -> ((MenuButton) stage.getScene().lookup("#units")).getItems().stream().filter(i ->
+                item.equals(i.getId())).forEach(MenuItem::fire));
     }
 
     @Test
@@ -337,7 +388,8 @@ public class WindowTest {
     private void backToTheDemo() {
         Session.Drive now = session.driveProperty().get();
         hands.click("open-demo");
-        Hands.waitFor("the demo", () -> !now.equals(session.driveProperty().get()));
+        Hands.waitFor("the demo", () -> session.driveProperty().get() != null && !session.driveProperty().get()
+                .equals(now));
         Hands.settle();
     }
 
@@ -383,6 +435,46 @@ public class WindowTest {
         }
     }
 
+    private void drop(Path... files) {
+        Dragboard board = Hands.onInterface(() -> board(java.util.Arrays.stream(files).map(Path::toFile).toList()));
+        for (var type : List.of(DragEvent.DRAG_OVER, DragEvent.DRAG_DROPPED)) {
+            DragEvent e = new DragEvent(type, board, 600, 400, 600, 400, TransferMode.COPY, null, null, null);
+            Hands.run(() -> Event.fireEvent(window.lookup("#plane"), e));
+        }
+    }
+
+    /** What a friend gets and brings back: the whole workbook as a folder, one drive as a package. */
+    @Test
+    public void workbookGoesOutAsAFolderAndComesBackByDroppingIt() throws IOException {
+        Path folder = folder();
+        Path sheet = Files.writeString(folder.resolve("kept.json"), Samples.sheet());
+        Path log = Files.writeString(folder.resolve("kept.csv"), "# another day\n" + Samples.log());
+        drop(sheet, log);
+        Hands.waitFor("the drive", () -> session.driveProperty().get().log().name().equals("kept.csv")
+                && session.driveProperty().get().run().isPresent());
+        picked[0] = folder.resolve("package.zip");
+        hands.click("export");
+        Hands.waitFor("the package", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
+        Hands.run(() -> window.showOpen(true));
+        Hands.settle();
+        picked[0] = folder.resolve("whole");
+        hands.click("workbook-out");
+        Hands.waitFor("the folder", () -> Files.exists(picked[0].resolve("workbook.json"))
+                && session.busyProperty().get().isEmpty());
+        picked[0] = folder.resolve("another.nariz");
+        drop(folder.resolve("whole"));
+        Hands.waitFor("the other workbook", () -> session.workbookProperty().get().equals("another.nariz"));
+        assertThat(session.keptProperty().get()).anyMatch(e -> e.name().equals("kept.csv"));
+        assertThat(Hands.onInterface(() -> window.lookup("#open-panel").isVisible())).isTrue();
+        int before = session.keptProperty().get().size();
+        drop(folder.resolve("package.zip"));
+        Hands.waitFor("the package's drive", () -> session.driveProperty().get() != null
+                && session.keptProperty().get().size() == before + 1);
+        drop(workbook);
+        Hands.waitFor("the first workbook", () -> session.workbookProperty().get().equals("garage.nariz"));
+        backToTheDemo();
+    }
+
     /** The events are the toolkit's own; only the other program that files are dragged from is played here. */
     @Test
     public void sheetAndLogDroppedOnTheWindowOpen() throws IOException {
@@ -392,11 +484,7 @@ public class WindowTest {
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
         Session.Drive before = session.driveProperty().get();
-        Dragboard board = Hands.onInterface(() -> board(List.of(sheet.toFile(), log.toFile())));
-        for (var type : List.of(DragEvent.DRAG_OVER, DragEvent.DRAG_DROPPED)) {
-            DragEvent e = new DragEvent(type, board, 600, 400, 600, 400, TransferMode.COPY, null, null, null);
-            Hands.run(() -> Event.fireEvent(window.lookup("#plane"), e));
-        }
+        drop(sheet, log);
         Hands.waitFor("the dropped drive", () -> !before.equals(session.driveProperty().get()));
         assertThat(session.driveProperty().get().log().name()).isEqualTo("dropped.csv");
         backToTheDemo();
@@ -413,7 +501,20 @@ public class WindowTest {
         Hands.waitFor("the note", () -> !session.notesProperty().get().isEmpty());
         assertThat(session.notesProperty().get().getFirst().atS())
                 .contains(session.driveProperty().get().log().timeS()[at]);
+        Hands.run(() -> ((Menu) ((MenuButton) stage.getScene().lookup("#notes")).getItems().getFirst()).getItems()
+                .get(1).fire());
+        assertThat(Hands.onInterface(() -> ((TextField) stage.getScene().lookup("#note")).getText())).isEqualTo(
+                "coughs here");
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#note")).setText("coughs at the bend"));
+        hands.press(KeyCode.ENTER);
+        Hands.waitFor("other words", () -> session.notesProperty().get().stream().allMatch(n -> n.text().equals(
+                "coughs at the bend")));
+        assertThat(session.notesProperty().get()).hasSize(1);
+        assertThat(session.notesProperty().get().getFirst().atS())
+                .contains(session.driveProperty().get().log().timeS()[at]);
         hands.press(KeyCode.ESCAPE);
+        hands.click("undo");
+        Hands.waitFor("the first words", () -> session.notesProperty().get().getFirst().text().equals("coughs here"));
         hands.click("undo");
         Hands.waitFor("undo", () -> session.notesProperty().get().isEmpty());
     }
@@ -483,6 +584,77 @@ public class WindowTest {
         Hands.run(() -> session.tryParts(List.of()));
         hands.click("show-card");
         Hands.run(() -> session.goTo(Stop.TRANSFER));
+    }
+
+    /** From a file of one's own to the card on paper and the plan that is kept, without a mouse. */
+    @Test
+    public void wholeJobIsDoneByKeysAlone() throws IOException {
+        Path folder = folder();
+        Path sheet = Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson().replace("Hill-climb",
+                "Own"));
+        Path log = folder.resolve("own-drive.csv");
+        LogWriter.write(DemoDrive.drive().log(), log);
+        Hands.run(() -> stage.getScene().lookup("#scrubber").requestFocus());
+        hands.press(KeyCode.O);
+        assertThat(focused()).isEqualTo("open-sheet");
+        type(sheet.toString());
+        tabTo("open-log");
+        type(log.toString());
+        tabTo("open-read");
+        hands.press(KeyCode.SPACE);
+        Hands.waitFor("the own drive", () -> session.driveProperty().get().log().name().equals("own-drive.csv"));
+        assertThat(session.driveProperty().get().sheet().name()).startsWith("Own estate");
+        Hands.settle();
+        // The verdict stands at the rich circuit at once; the digit of its stop leads back to it from anywhere.
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.TRANSFER);
+        hands.press(KeyCode.DIGIT3);
+        assertThat(verdict()).contains("Leave it alone");
+        hands.press(KeyCode.DIGIT2);
+        assertThat(verdict()).contains("The transfer circuit is rich");
+        hands.press(KeyCode.F);
+        type("primary idle feed");
+        hands.press(KeyCode.ENTER);
+        assertThat(focused()).isEqualTo("try-primary-idle-feed-restriction");
+        double fitted = Part.IDLE_FEED_RESTRICTION.of(session.driveProperty().get().sheet().carburetor(),
+                SideName.PRIMARY);
+        for (int i = 0; i < 3; i++) {
+            hands.press(KeyCode.LEFT);
+        }
+        Hands.waitFor("three sizes down", () -> session.effectProperty().get().tried() && session.effectProperty()
+                .get().changes().getFirst().to() == fitted - 3);
+        tabTo("plan-name");
+        type("smaller feeds");
+        hands.press(KeyCode.ENTER);
+        Hands.waitFor("the plan", () -> session.plansProperty().get().size() == 1);
+        assertThat(session.plansProperty().get().getFirst().name()).isEqualTo("smaller feeds");
+        Path card = folder.resolve("card.pdf");
+        picked[0] = card;
+        hands.press(KeyCode.ESCAPE);
+        hands.press(KeyCode.F);
+        type("work card on paper");
+        hands.press(KeyCode.ENTER);
+        Hands.waitFor("the card", () -> Files.exists(card) && session.busyProperty().get().isEmpty());
+        assertThat(Files.size(card)).isGreaterThan(5000);
+        Hands.run(() -> session.tryParts(List.of()));
+        hands.click("show-card");
+        backToTheDemo();
+    }
+
+    private String focused() {
+        return Hands.onInterface(() -> stage.getScene().getFocusOwner() == null ? "" : String.valueOf(stage.getScene()
+                .getFocusOwner().getId()));
+    }
+
+    /** Letter by letter through the robot would test the robot. */
+    private void type(String text) {
+        Hands.run(() -> ((TextField) stage.getScene().getFocusOwner()).setText(text));
+    }
+
+    private void tabTo(String id) {
+        for (int i = 0; i < 40 && !id.equals(focused()); i++) {
+            hands.press(KeyCode.TAB);
+        }
+        assertThat(focused()).isEqualTo(id);
     }
 
     @Test
@@ -572,11 +744,17 @@ public class WindowTest {
             window.textSize(18);
         });
         Hands.settle();
-        double large = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getFont().getSize());
+        double large = shownSize();
         Hands.run(() -> window.textSize(14));
         Hands.settle();
-        double usual = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getFont().getSize());
+        double usual = shownSize();
         assertThat(large / usual).isEqualTo(18.0 / 14, org.assertj.core.api.Assertions.within(0.02));
+    }
+
+    /** Size of the verdict as it is seen: its font, magnified with the page. */
+    private double shownSize() {
+        return Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getFont().getSize()
+                * window.lookup("#verdict").getLocalToSceneTransform().getMxx());
     }
 
     /** A few noted points and half a minute of idle: too little for an estimate, and still to be looked at. */
@@ -716,7 +894,8 @@ public class WindowTest {
 
     @Test
     public void everyControlHasANameForScreenReaders() {
-        Hands.run(() -> stage.getScene().getRoot().lookupAll(".button, .toggle-button, .picture").forEach(n -> {
+        Hands.run(() -> stage.getScene().getRoot().lookupAll(".button, .toggle-button, .picture, .text-field, "
+                + ".combo-box, .slider, .menu-button, .split-menu-button, .check-box, .list-view").forEach(n -> {
             boolean text = n instanceof javafx.scene.control.Labeled l && l.getText() != null
                     && !l.getText().isEmpty();
             boolean arrow = n.getStyleClass().contains("increment-button") || n.getStyleClass()
@@ -734,5 +913,217 @@ public class WindowTest {
             p.getChildrenUnmodifiable().forEach(c -> s.append(text(c)));
         }
         return s.toString();
+    }
+
+    /** The whole round in the window: the cleaner compared, the advice driven again, the proof read. */
+    @Test
+    public void proofIsReachedByComparingAndDrivingAgain() {
+        hands.click("stop-proof");
+        assertThat(verdict()).contains("drive the same road again");
+        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("the same road");
+        hands.click("compare-go");
+        Hands.waitFor("the comparison", () -> session.comparisonProperty().get() != null);
+        Hands.settle();
+        assertThat(verdict()).contains("leaner at full load");
+        assertThat(Hands.onInterface(() -> window.lookup("#difference").isVisible())).isTrue();
+        int before = Hands.onInterface(() -> session.cursorProperty().get());
+        hands.click("difference", 0.926, 0.37);
+        assertThat(session.cursorProperty().get()).isNotEqualTo(before);
+        hands.click("show-stream");
+        hands.click("compare-end");
+        assertThat(session.comparisonProperty().get()).isNull();
+        hands.click("drive-again");
+        Hands.waitFor("the next round", () -> session.comparisonProperty().get() != null);
+        Hands.settle();
+        assertThat(verdict()).contains("Proved");
+        String side = Hands.onInterface(() -> text(window.lookup("#compare-panel")));
+        assertThat(side).contains("predicted").contains("Between the two");
+        backToTheDemo();
+        hands.click("stop-transfer");
+        hands.click("show-card");
+    }
+
+    @Test
+    public void tipInsAreSteppedThroughAtThePumpsStop() {
+        hands.click("stop-pump");
+        assertThat(verdict()).contains("tip-ins");
+        assertThat(Hands.onInterface(() -> window.lookup("#stabs").isVisible())).isTrue();
+        int first = Hands.onInterface(() -> session.driveProperty().get().stabs().events().getFirst().sample());
+        int second = Hands.onInterface(() -> session.driveProperty().get().stabs().events().get(1).sample());
+        Hands.run(() -> {
+            session.moveCursor(first);
+            window.lookup("#stabs").requestFocus();
+        });
+        hands.press(KeyCode.N);
+        assertThat(session.cursorProperty().get()).isEqualTo(second);
+        hands.press(KeyCode.P);
+        assertThat(session.cursorProperty().get()).isEqualTo(first);
+        hands.click("stabs", 0.3, 0.9);
+        hands.click("stop-main");
+        assertThat(Hands.onInterface(() -> window.lookup("#fuel-stream").isVisible())).isTrue();
+    }
+
+    @Test
+    public void planTicksOffWhatTheDriveHolds() {
+        hands.click("show-plan");
+        String plan = Hands.onInterface(() -> text(window.lookup("#plan-panel")));
+        assertThat(plan).contains("On this drive already").contains("idle, warm");
+        hands.click("show-card");
+    }
+
+    @Test
+    public void altitudeSaysWhichJetRestoresTheMixture() {
+        hands.click("show-try");
+        Hands.run(() -> {
+            ((TextField) window.lookup("#air-altitude")).setText("2000");
+            ((TextField) window.lookup("#air-temperature")).setText("15");
+        });
+        Hands.settle();
+        String answer = Hands.onInterface(() -> ((Label) window.lookup("#air-answer")).getText());
+        assertThat(answer).contains("% richer with the same parts").contains("would restore it");
+        Hands.run(() -> ((TextField) window.lookup("#air-altitude")).setText("high"));
+        assertThat(Hands.onInterface(() -> ((Label) window.lookup("#air-answer")).getText())).contains("as numbers");
+        Hands.run(() -> ((TextField) window.lookup("#air-altitude")).setText("20000"));
+        assertThat(Hands.onInterface(() -> ((Label) window.lookup("#air-answer")).getText())).contains("-500 to 6000");
+        hands.click("show-card");
+    }
+
+    /** Everything grows with the text as long as a whole page has room. */
+    @Test
+    public void picturesGrowWithTheText() {
+        double before = Hands.onInterface(() -> window.lookup("#scrubber").getLocalToSceneTransform().getMxx());
+        Hands.run(() -> window.textSize(16));
+        Hands.settle();
+        double after = Hands.onInterface(() -> window.lookup("#scrubber").getLocalToSceneTransform().getMxx());
+        assertThat(after / before).isEqualTo(16.0 / 14, org.assertj.core.api.Assertions.within(0.01));
+        hands.click("stop-power");
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.POWER);
+        Hands.run(() -> window.textSize(14));
+        Hands.settle();
+    }
+
+    /** The same drive, the same undo, other words; and back. */
+    @Test
+    public void windowSpeaksSpanishAndGoesBackToEnglish() {
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        hands.click("language");
+        turned("Español became English");
+        Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("El "));
+        assertThat(verdict()).contains("El circuito de progresión").contains("37 thou a 34 thou");
+        String card = Hands.onInterface(() -> text(stage.getScene().lookup("#work-card")));
+        assertThat(card).contains("Motor frío").contains("Lo prueba");
+        assertThat(Hands.onInterface(() -> ((ToggleButton) stage.getScene().lookup("#stop-transfer"))
+                .getAccessibleText())).startsWith("Progresión, ");
+        hands.click("stop-pump");
+        assertThat(verdict()).contains("aceleradas");
+        hands.press(KeyCode.F);
+        hands.click("find");
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("chiclé principal:"));
+        Hands.settle();
+        @SuppressWarnings("unchecked")
+        var found = (javafx.scene.control.ListView<Find.Thing>) stage.getScene().lookup("#find-list");
+        assertThat(Hands.onInterface(() -> found.getItems().size())).isEqualTo(1);
+        hands.press(KeyCode.ESCAPE);
+        hands.click("language");
+        turned("and back");
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("The "));
+        assertThat(verdict()).contains("The transfer circuit");
+    }
+
+    /** Every stop, picture and panel in Spanish: what can be read, or is read out, has no English in it. */
+    @Test
+    public void spanishWindowSaysNothingInEnglish() {
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        hands.click("language");
+        turned("Spanish");
+        Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("El "));
+        for (String shown : List.of("show-card", "show-try", "show-plan", "show-compare", "show-trace", "show-stabs",
+                "show-difference")) {
+            for (Stop s : Stop.values()) {
+                Hands.run(() -> {
+                    session.goTo(s);
+                    ToggleButton b = (ToggleButton) stage.getScene().lookup("#" + shown);
+                    if (!b.isSelected()) {
+                        b.fire();
+                    }
+                });
+                Hands.settle();
+                String all = Hands.onInterface(() -> everything(window));
+                assertThat(all).as("%s, %s", shown, s).hasSizeGreaterThan(400).doesNotContainPattern(Bundles.ENGLISH);
+            }
+        }
+        Hands.run(() -> {
+            window.showOpen(true);
+            session.dismissProblem();
+        });
+        assertThat(Hands.onInterface(() -> everything(window.lookup("#open-panel")))).doesNotContainPattern(
+                Bundles.ENGLISH);
+        Hands.run(() -> window.showOpen(false));
+        Hands.run(() -> window.lookup("#scrubber").requestFocus());
+        hands.press(KeyCode.F);
+        @SuppressWarnings("unchecked")
+        var found = (javafx.scene.control.ListView<Find.Thing>) stage.getScene().lookup("#find-list");
+        for (Find.Thing t : Hands.onInterface(() -> List.copyOf(found.getItems()))) {
+            assertThat(t.name()).doesNotContainPattern(Bundles.ENGLISH);
+        }
+        hands.press(KeyCode.ESCAPE);
+        hands.click("language");
+        turned("and back");
+        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("The "));
+        hands.click("show-card");
+        hands.click("show-stream");
+    }
+
+    /** Texts, prompts, tooltips and what a screen reader is told; names of cars and files left out. */
+    private static String everything(Node n) {
+        StringBuilder s = new StringBuilder();
+        if (!n.isVisible() || n.getStyleClass().contains("car") || "language".equals(n.getId())) {
+            return "";
+        }
+        if (n instanceof javafx.scene.control.Labeled l) {
+            s.append(l.getText()).append('\n');
+        }
+        if (n instanceof javafx.scene.control.TextInputControl t) {
+            s.append(t.getPromptText()).append('\n');
+        }
+        if (n instanceof javafx.scene.control.Control c && c.getTooltip() != null) {
+            s.append(c.getTooltip().getText()).append('\n');
+        }
+        if (n instanceof MenuButton m) {
+            m.getItems().forEach(i -> s.append(i.getText()).append('\n'));
+        }
+        s.append(n.getAccessibleText()).append('\n').append(n.getAccessibleHelp()).append('\n');
+        if (n instanceof Parent p) {
+            p.getChildrenUnmodifiable().forEach(c -> s.append(everything(c)));
+        }
+        return s.toString().replace("null\n", "");
+    }
+
+    /** Another language means another window over the same session, and the drive weighed anew. */
+    private void turned(String what) {
+        MainWindow before = window;
+        Hands.waitFor(what, () -> stage.getScene().getRoot() instanceof MainWindow w && !w.equals(before)
+                && session.busyProperty().get().isEmpty());
+        Hands.run(() -> window = (MainWindow) stage.getScene().getRoot());
+        Hands.settle();
+    }
+
+    /** A newcomer without a file: the example is written, stands in its field and is a sheet that can be read. */
+    @Test
+    public void buildSheetIsStartedFromAnExample() throws IOException {
+        Hands.run(() -> window.showOpen(true));
+        Hands.settle();
+        picked[0] = folder().resolve("my-car.json");
+        hands.click("sheet-start");
+        Hands.waitFor("the example", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
+        assertThat(BuildSheetReader.read(picked[0]).engine().redlineRpm()).isPositive();
+        assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#open-sheet")).getText()))
+                .isEqualTo(picked[0].toString());
+        Hands.run(() -> {
+            ((TextField) window.lookup("#open-sheet")).clear();
+            window.showOpen(false);
+        });
     }
 }

@@ -1,0 +1,95 @@
+package nariz.app.session;
+
+import static nariz.app.words.WindowWords.say;
+
+import nariz.fit.Flag;
+import nariz.fit.Observation;
+import nariz.log.Span;
+import nariz.model.Circuit;
+
+/**
+ * What every circuit delivers at a moment or over a stretch.
+ *
+ * @param phi part of phi by circuit, with the levels found; the array is the caller's
+ * @param angleRad primary plate angle, rad; NaN where unknown
+ * @param measured lambda as read, NaN where missing
+ * @param wanted lambda wanted, NaN where nothing counts
+ * @param why why nothing is wanted there, for people; empty where something is
+ */
+public record Shares(double[] phi, double angleRad, double measured, double wanted, String why) {
+    /** A longer stretch is judged by evenly spread readings: this runs while the hand selects. */
+    private static final int MOST = 20_000;
+
+    /**
+     * At one reading.
+     *
+     * @param d drive with an estimate
+     * @param sample sample of the reading
+     * @return its shares
+     */
+    public static Shares at(Session.Drive d, int sample) {
+        Observation o = d.analysis().observation();
+        int state = o.stateOf(sample);
+        double[] phi = new double[Circuit.values().length];
+        for (Circuit c : Circuit.values()) {
+            phi[c.ordinal()] = o.phi(c, state) * d.analysis().estimate().correction(c);
+        }
+        int cell = o.cellOf(sample);
+        return new Shares(phi, o.thetaRad(state), d.trace().measured(sample), cell < 0 ? Double.NaN
+                : 1.0 / d.analysis().targetPhi(cell), cell < 0 ? o.flag(sample).label() : "");
+    }
+
+    /**
+     * Means over a stretch, weighted by time, of what can be judged: overrun, missing and excluded readings are left
+     * out; the target is that of the steady part.
+     *
+     * @param d drive with an estimate
+     * @param span stretch
+     * @return its shares; all zero where nothing can be judged
+     */
+    public static Shares over(Session.Drive d, Span span) {
+        Observation o = d.analysis().observation();
+        double[] t = d.log().timeS();
+        double[] phi = new double[Circuit.values().length];
+        double time = 0;
+        double angle = 0;
+        double read = 0;
+        double steady = 0;
+        double target = 0;
+        double steadyRead = 0;
+        int to = d.log().indexAt(span.toS());
+        int from = d.log().indexAt(span.fromS());
+        int stride = Math.max(1, (to - from) / MOST);
+        for (int i = from; i <= to; i += stride) {
+            double dt = i + 1 < t.length ? Math.min(1.0, t[i + 1] - t[i]) : 0;
+            Flag f = o.flag(i);
+            double lambda = d.trace().measured(i);
+            if (f == Flag.OVERRUN || f == Flag.MISSING || f == Flag.EXCLUDED || Double.isNaN(lambda)) {
+                continue;
+            }
+            int state = o.stateOf(i);
+            time += dt;
+            read += dt * lambda;
+            double theta = o.thetaRad(state);
+            angle += Double.isNaN(theta) ? 0 : dt * theta;
+            for (Circuit c : Circuit.values()) {
+                double v = o.phi(c, state);
+                phi[c.ordinal()] += Double.isNaN(v) ? 0 : dt * v * d.analysis().estimate().correction(c);
+            }
+            if (o.cellOf(i) >= 0) {
+                steady += dt;
+                target += dt / d.analysis().targetPhi(o.cellOf(i));
+                steadyRead += dt * lambda;
+            }
+        }
+        if (time <= 0) {
+            return new Shares(phi, Double.NaN, Double.NaN, Double.NaN, say("shares.nothing-to-judge"));
+        }
+        for (int k = 0; k < phi.length; k++) {
+            phi[k] /= time;
+        }
+        // Read and wanted are of the same moments, or the error between them would mean nothing.
+        return steady > 0 ? new Shares(phi, angle / time, steadyRead / steady, target / steady, "")
+                : new Shares(phi, angle / time, read / time, Double.NaN, say("shares.nothing-steady-in-it"));
+    }
+}

@@ -1,0 +1,114 @@
+package nariz.app.view;
+
+import static nariz.app.words.WindowWords.say;
+
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import nariz.app.session.Comparison;
+import nariz.app.session.Session;
+import nariz.compare.Difference;
+
+/** The open drive against another of the same car: which one, what differs and where it matters. */
+final class ComparePanel extends ScrollPane {
+    private final Session session;
+    private final ComboBox<Comparison.Other> other = new ComboBox<>();
+    private final VBox found = new VBox(6);
+    private final Button again;
+
+    ComparePanel(Session session) {
+        this.session = session;
+        getStyleClass().add("work-card");
+        setId("compare-panel");
+        setFitToWidth(true);
+        setHbarPolicy(ScrollBarPolicy.NEVER);
+        setAccessibleText(say("compare-panel.compare-with-another-drive"));
+        Label hint = line(say("compare-panel.steady-running-of-both"), "small");
+        other.setId("compare-with");
+        other.setPromptText(say("compare-panel.another-drive-of-this"));
+        other.setAccessibleText(say("compare-panel.drive-to-compare-with"));
+        other.setMaxWidth(Double.MAX_VALUE);
+        other.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(Comparison.Other o) {
+                return o == null ? "" : o.label();
+            }
+
+            @Override
+            public Comparison.Other fromString(String s) {
+                return null;
+            }
+        });
+        other.setOnShowing(e -> offer());
+        Button compare = MainWindow.button(say("compare-panel.compare"), "compare-go",
+                say("compare-panel.compare-the-open-drive"),
+                this::compare);
+        Button end = MainWindow.button(say("compare-panel.put-away"), "compare-end",
+                say("compare-panel.show-the-open-drive"),
+                session::endComparison);
+        end.disableProperty().bind(session.comparisonProperty().isNull());
+        again = MainWindow.button(say("compare-panel.drive-again-with-these"), "drive-again",
+                say("compare-panel.simulate-the-demo-s"), session::driveAgain);
+        VBox content = new VBox(8, line(say("compare-panel.compare"), "card-heading"), hint, other, new HBox(8,
+                compare, end), again,
+                found);
+        content.getStyleClass().add("work-card-content");
+        setContent(content);
+        session.driveProperty().addListener((o, was, is) -> {
+            offer();
+            other.getSelectionModel().selectFirst();
+        });
+        session.keptProperty().addListener((o, was, is) -> offer());
+        session.comparisonProperty().addListener((o, was, is) -> show(is));
+        offer();
+        show(null);
+    }
+
+    private void offer() {
+        List<Comparison.Other> all = session.others();
+        if (!all.equals(other.getItems())) {
+            other.getItems().setAll(all);
+            other.getSelectionModel().selectFirst();
+        }
+        again.setVisible(session.practice());
+        again.setManaged(again.isVisible());
+    }
+
+    private void compare() {
+        Comparison.Other o = other.getSelectionModel().getSelectedItem();
+        if (o == null) {
+            session.complain(say("compare-panel.there-is-no-other"));
+        } else {
+            session.compareWith(o);
+        }
+    }
+
+    private void show(Comparison c) {
+        found.getChildren().clear();
+        if (c == null) {
+            return;
+        }
+        found.getChildren().add(line(c.sentence(), "card-line"));
+        for (Difference d : c.result().differences()) {
+            String predicted = Double.isNaN(d.predicted()) ? "" : String.format(java.util.Locale.ROOT,
+                    say("compare-panel.predicted"), 100 * d.predicted());
+            found.getChildren().add(line(String.format(java.util.Locale.ROOT,
+                    say("compare-panel.to-s"), d.matters() ? d.mean() > 0 ? "▲" : "▼" : "•",
+                    d.regime().label(), 100 * d.mean(), 100 * d.low(), 100 * d.high(), predicted, d.seconds()),
+                    d.matters() ? "card-line" : "small"));
+        }
+        c.remarks().forEach(r -> found.getChildren().add(line(r, "small")));
+    }
+
+    private static Label line(String text, String style) {
+        Label l = new Label(text);
+        l.getStyleClass().add(style);
+        l.setWrapText(true);
+        return l;
+    }
+}

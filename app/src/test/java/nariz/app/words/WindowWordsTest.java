@@ -1,0 +1,50 @@
+package nariz.app.words;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Properties;
+import nariz.advice.Hypothesis;
+import nariz.app.session.Glossary;
+import nariz.app.session.Session;
+import nariz.app.session.Stop;
+import nariz.testing.Bundles;
+import nariz.words.Language;
+import nariz.words.Words;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.Test;
+
+/** Every key the window asks for is there, in every language, with the same places for values. */
+public class WindowWordsTest {
+    private static final Path FOLDER = Path.of("src/main/resources/nariz/app/words");
+
+    @AfterMethod
+    void english() {
+        Words.speak(Language.ENGLISH);
+    }
+
+    @Test
+    public void everyKeyThatIsAskedForIsThere() throws IOException {
+        Properties base = Bundles.of(FOLDER.resolve("words.properties"));
+        assertThat(base.stringPropertyNames()).containsAll(Bundles.asked(Path.of("src/main/java")));
+    }
+
+    @Test
+    public void spanishHasEveryKeyWithTheSamePlaces() throws IOException {
+        assertThat(Bundles.faults(Bundles.of(FOLDER.resolve("words.properties")),
+                Bundles.of(FOLDER.resolve("words_es.properties")))).isEmpty();
+    }
+
+    @Test
+    public void stopsCausesAndWordsOfTheTradeHaveNamesInEveryLanguage() {
+        for (Language l : Language.values()) {
+            Words.speak(l);
+            for (Stop s : Stop.values()) {
+                assertThat(s.label()).isNotBlank();
+            }
+            Hypothesis.FAULTS.forEach(c -> assertThat(Session.causeLabel(c)).isNotBlank());
+            assertThat(Glossary.words()).hasSizeGreaterThan(15).allMatch(w -> w.contains(": "));
+        }
+    }
+}
