@@ -12,6 +12,7 @@ import java.util.function.DoubleUnaryOperator;
 import nariz.build.BuildSheet;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
+import nariz.model.AcceleratorPump;
 import nariz.model.Circuit;
 import nariz.model.FuelModel;
 import nariz.model.ThrottlePlate;
@@ -72,6 +73,7 @@ public final class Observation {
     private final double[] theta;
     private final double[] measured;
     private final int[] stateOf;
+    private final int[] readingOf;
     private final Flag[] flags;
     private final double idleRad;
     private final double idleVacuumPa;
@@ -94,6 +96,7 @@ public final class Observation {
         theta = new double[n];
         measured = new double[n];
         stateOf = new int[n];
+        readingOf = new int[n];
         flags = new Flag[n];
         cellOf = new int[n];
         double[] idle = idlePoint();
@@ -200,20 +203,53 @@ public final class Observation {
         return idleRad + Math.clamp(pedal, 0.0, 1.0) * (ThrottlePlate.WIDE_OPEN - idleRad);
     }
 
-    /** Pump delivery from the plate's own movement; without a throttle channel the movement is too blurred. */
+    /**
+     * Pump delivery from the plate's own movement; without a throttle channel the movement is too blurred. A pump takes
+     * fuel in both ways but lets it out in one only, so noise on the channel would look like a shot with every sample:
+     * the lever follows the plate with as much play as the channel trembles.
+     */
     private void pump() {
         if (!log.has(Channel.THROTTLE)) {
             return;
         }
-        var pump = new nariz.model.AcceleratorPump(sheet.carburetor(), sheet.fuel().densityKgPerM3());
+        AcceleratorPump pump = new AcceleratorPump(sheet.carburetor(), sheet.fuel().densityKgPerM3(), 0.0);
         double[] t = log.timeS();
+        double play = (ThrottlePlate.WIDE_OPEN - idleRad) * tremor(log.values(Channel.THROTTLE));
+        double lever = idleRad;
         for (int i = 1; i < n; i++) {
             double dt = t[i] - t[i - 1];
+            if (!Double.isNaN(theta[i])) {
+                lever = Math.clamp(lever, theta[i] - play, theta[i] + play);
+            }
             if (!Double.isNaN(theta[i]) && dt < GAP_S) {
-                double shot = pump.step(Math.max(0.0, theta[i] - idleRad), dt);
+                double shot = pump.step(Math.max(0.0, lever - idleRad), dt);
                 phi[Circuit.PUMP.ordinal()][i] = (float) (shot * sheet.fuel().stoichAfr() / air[i]);
             }
         }
+    }
+
+    /**
+     * How far a channel moves when nothing does: four deviations of its noise, or one step of its converter where that
+     * is more. The deviation of white noise is 1.4826 times the median of |v[i] - 2 v[i-1] + v[i-2]|, over sqrt(6); a
+     * second difference leaves out what a foot does over several samples.
+     *
+     * @param v values, NaN where missing
+     * @return play that keeps noise from moving what follows the channel, in its unit
+     */
+    static double tremor(double[] v) {
+        double[] bend = new double[v.length];
+        int k = 0;
+        double step = Double.POSITIVE_INFINITY;
+        for (int i = 2; i < v.length; i++) {
+            double b = Math.abs(v[i] - 2.0 * v[i - 1] + v[i - 2]);
+            if (!Double.isNaN(b)) {
+                bend[k++] = b;
+                double d = Math.abs(v[i] - v[i - 1]);
+                step = d > 0.0 ? Math.min(step, d) : step;
+            }
+        }
+        double sd = k == 0 ? 0.0 : 1.4826 * median(bend, k) / Math.sqrt(6.0);
+        return Math.max(4.0 * sd, Double.isInfinite(step) ? 0.0 : 1.01 * step);
     }
 
     private void measure() {
@@ -242,6 +278,14 @@ public final class Observation {
         exhaustM3 = volume(lagS);
         // To slow changes a first-order lag is a delay of its own length.
         index(exhaustM3, lagS, n);
+        Arrays.fill(readingOf, -1);
+        for (int i = 0; i < n; i++) {
+            readingOf[stateOf[i]] = i;
+        }
+        // The first reading belongs to the first state: nothing comes before it.
+        for (int s = 1; s < n; s++) {
+            readingOf[s] = Math.max(readingOf[s], readingOf[s - 1]);
+        }
     }
 
     private double volume(double lag) {
@@ -750,6 +794,16 @@ public final class Observation {
      */
     public double measuredPhi(int i) {
         return measured[i];
+    }
+
+    /**
+     * The reading that belongs to an engine state: the other way round than {@link #stateOf}.
+     *
+     * @param s sample of the state
+     * @return sample of the latest reading of that state, or of one before it where none fell on it
+     */
+    public int readingOf(int s) {
+        return readingOf[s];
     }
 
     /**

@@ -15,13 +15,15 @@ public final class AcceleratorPump {
     private static final double SPRING_PA = 25e3;
     private static final double NOZZLE_C = 0.7;
     private static final double RAD_PER_M_CLEARANCE = 4.0 * Units.DEG / 1e-3;
-    private static final double SHORTEST_MOVE = 0.002;
+    /** Lift that a real linkage takes up before the diaphragm stirs. */
+    private static final double USUAL_PLAY = 0.002;
 
     private final double strokeM3;
     private final double rateKgPerS;
     private final double densityKgPerM3;
     private final double fullLiftRad;
     private final double slackRad;
+    private final double play;
     private double pendingKg;
     private double highestLift;
 
@@ -32,6 +34,19 @@ public final class AcceleratorPump {
      * @param densityKgPerM3 fuel density, kg/m³
      */
     public AcceleratorPump(Carburetor c, double densityKgPerM3) {
+        this(c, densityKgPerM3, USUAL_PLAY);
+    }
+
+    /**
+     * Sets up the pumps of all carburetors together.
+     *
+     * @param c carburetor
+     * @param densityKgPerM3 fuel density, kg/m³
+     * @param play lift below which nothing stirs, 0 to 1; 0 where the plate's path is free of noise already: what is
+     *     held back until then comes out in one step
+     */
+    public AcceleratorPump(Carburetor c, double densityKgPerM3, double play) {
+        this.play = play;
         Pump p = c.pump();
         this.densityKgPerM3 = densityKgPerM3;
         strokeM3 = p.strokeM3() * c.count();
@@ -54,7 +69,7 @@ public final class AcceleratorPump {
      */
     public double step(double thetaRad, double dtS) {
         double lift = Math.clamp((thetaRad - slackRad) / fullLiftRad, 0.0, 1.0);
-        if (lift > highestLift + SHORTEST_MOVE) {
+        if (lift > highestLift + play) {
             pendingKg += (lift - highestLift) * strokeM3 * densityKgPerM3;
             highestLift = lift;
         } else if (lift < highestLift) {

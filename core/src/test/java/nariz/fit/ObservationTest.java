@@ -52,6 +52,60 @@ public class ObservationTest {
     }
 
     @Test
+    public void readingsAndTheStatesTheyBelongToAreFoundBothWays() {
+        Observation o = observe(DEMO.log());
+        int exact = 0;
+        for (int s = 0; s < DEMO.log().size(); s++) {
+            int i = o.readingOf(s);
+            assertThat(o.stateOf(i)).isLessThanOrEqualTo(s);
+            assertThat(i + 1 == DEMO.log().size() || o.stateOf(i + 1) != s).isTrue();
+            exact += o.stateOf(i) == s ? 1 : 0;
+        }
+        assertThat(exact).isGreaterThan(DEMO.log().size() * 9 / 10);
+    }
+
+    /** A throttle channel that trembles does not work the pump; a foot does. */
+    @Test
+    public void pumpDeliversAtOpeningsAndNotWhileThePlateTrembles() {
+        java.util.Random noise = new java.util.Random(5);
+        double[] pedal = DEMO.log().values(Channel.THROTTLE);
+        Observation plain = observe(DEMO.log());
+        Observation trembles = observe(with(Channel.THROTTLE, i -> Math.clamp(pedal[i] + 0.004 * noise.nextGaussian(),
+                0.0, 1.0)));
+        Observation coarse = observe(with(Channel.THROTTLE, i -> Math.floor(pedal[i] * 128 + noise.nextDouble())
+                / 128));
+        for (Observation o : List.of(plain, trembles, coarse)) {
+            double steady = 0;
+            double steadyShot = 0;
+            double shot = 0;
+            for (int s = 0; s < DEMO.log().size(); s++) {
+                double pump = o.phi(nariz.model.Circuit.PUMP, s);
+                shot += pump;
+                // The demo has come to rest for a while wherever the plain one calls it steady.
+                if (plain.flag(plain.readingOf(s)) == Flag.STEADY) {
+                    steadyShot += pump;
+                    steady += o.predictedPhi(s);
+                }
+            }
+            assertThat(steadyShot / steady).isLessThan(0.002);
+            // Eleven openings of some tenths of a second in twelve minutes.
+            assertThat(shot).isGreaterThan(20.0);
+        }
+    }
+
+    @Test
+    public void tremorIsFourDeviationsOrOneStep() {
+        java.util.Random noise = new java.util.Random(7);
+        double[] white = java.util.stream.IntStream.range(0, 20_000).mapToDouble(i -> 0.01 * noise.nextGaussian())
+                .toArray();
+        assertThat(Observation.tremor(white)).isCloseTo(0.04, org.assertj.core.api.Assertions.within(0.001));
+        double[] toggles = java.util.stream.IntStream.range(0, 1000).mapToDouble(i -> i % 50 == 0 ? 0.5 : 0.496)
+                .toArray();
+        assertThat(Observation.tremor(toggles)).isCloseTo(1.01 * 0.004, org.assertj.core.api.Assertions.within(1e-9));
+        assertThat(Observation.tremor(new double[] {0.2, 0.2, Double.NaN, 0.2})).isZero();
+    }
+
+    @Test
     public void readingsOfASlowerSensorBelongToEarlierStates() {
         double[] slow = DEMO.log().lambda().clone();
         double state = slow[0];

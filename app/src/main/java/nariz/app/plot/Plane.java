@@ -337,7 +337,7 @@ public final class Plane extends Picture {
     }
 
     private void cursor(GraphicsContext g, Palette p, Session.Drive d) {
-        int s = d.analysis().observation().stateOf(session.cursorProperty().get());
+        int s = session.cursorProperty().get();
         double rpm = d.log().rpm()[s];
         double vacuum = d.log().vacuumPa()[s];
         if (!Double.isNaN(rpm) && !Double.isNaN(vacuum)) {

@@ -12,7 +12,6 @@ import nariz.app.session.Session;
 import nariz.app.theme.Palette;
 import nariz.drive.TipIn;
 import nariz.fit.Flag;
-import nariz.fit.Observation;
 import nariz.log.Quality;
 import nariz.log.Span;
 import nariz.units.Shown;
@@ -185,7 +184,6 @@ public final class Scrubber extends Picture {
             double lane) {
         int n = d.log().size();
         int from = 0;
-        Observation o = d.analysis().observation();
         double red = d.sheet().engine().redlineRpm();
         int end = (int) (w - RIGHT);
         for (int px = (int) LEFT; px < end && from < n; px++) {
@@ -210,7 +208,7 @@ public final class Scrubber extends Picture {
                 }
                 rpm = Math.max(rpm, d.log().rpm()[to]);
                 vacuum += Math.max(0, d.log().vacuumPa()[to]);
-                flags[o.flag(to).ordinal()]++;
+                flags[d.trace().flag(to).ordinal()]++;
                 to++;
             }
             if (to > from) {
@@ -285,8 +283,8 @@ public final class Scrubber extends Picture {
         g.fillPolygon(new double[] {x - 6, x + 6, x}, new double[] {top - 10, top - 10, top - 1}, 3);
         String s = say("scrubber.rpm-vacuum-read-model",
                 clock(d.log().timeS()[i] - d.log().timeS()[0]), d.log().rpm()[i],
-                Shown.vacuum(d.log().vacuumPa()[i]), session.unitProperty().get().marked(d.trace().measured(i)),
-                session.unitProperty().get().text(d.trace().predicted(i)), d.analysis().observation().flag(i).label());
+                Shown.vacuum(d.log().vacuumPa()[i]), session.unitProperty().get().marked(d.trace().measuredAround(i)),
+                session.unitProperty().get().text(d.trace().predictedAround(i)), d.trace().flag(i).label());
         boolean leftHalf = x < w / 2;
         text(g, s, leftHalf ? Math.max(x + 12, LEFT) : x - 12, 9, 13, p.ink(),
                 leftHalf ? TextAlignment.LEFT : TextAlignment.RIGHT);

@@ -629,7 +629,9 @@ public final class TraceView extends Picture {
         double at = low ? top + place[1] / 2 : top + 26;
         String unit = s.mixture() ? session.unitProperty().get().label() : s.unit();
         int i = Math.min(session.cursorProperty().get(), s.measured().size() - 1);
-        String value = number(s, s.measured().at(i));
+        Session.Drive d = session.driveProperty().get();
+        boolean read = s.mixture() && d != null;
+        String value = number(s, read ? d.trace().measuredAround(i) : s.measured().at(i));
         if (!low) {
             text(g, s.label(), x, top + 9, 12, p.ink(), TextAlignment.LEFT);
             text(g, unit.equals(s.label()) ? "" : unit, x + 6 + width(s.label(), 12), top + 9, 12, p.faint(),
@@ -637,8 +639,8 @@ public final class TraceView extends Picture {
         }
         strong(g, value, x, at, 15, p.ink(), TextAlignment.LEFT);
         if (s.predicted() != null) {
-            text(g, say("trace-view.model", number(s, s.predicted().at(i))), x + 48, at, 12, p.accent(),
-                    TextAlignment.LEFT);
+            text(g, say("trace-view.model", number(s, read ? d.trace().predictedAround(i) : s.predicted().at(i))),
+                    x + 48, at, 12, p.accent(), TextAlignment.LEFT);
         } else if (low) {
             text(g, s.label() + (unit.equals(s.label()) ? "" : " " + unit), x + 48, at, 12, p.faint(),
                     TextAlignment.LEFT);

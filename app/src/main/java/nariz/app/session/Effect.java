@@ -15,15 +15,12 @@ import nariz.log.Pyramid;
  * @param changes parts against the sheet; empty when nothing is to be changed
  * @param tried whether a person chose them
  * @param phi mixture in every cell, 1/lambda
- * @param lambda what the sensor would have read, by sample; empty when nothing is changed
- * @param trace the same put to the moments of the engine, for the trace; null when nothing is changed
+ * @param trace what the sensor would have read, put to the moments of the engine; null when nothing is changed
  * @param enrichmentPa vacuum at which the enrichment is half open with these parts, Pa; NaN when there is none
  * @param regimes mean error by way of running, today and then
  */
-public record Effect(List<PartChange> changes, boolean tried, double[] phi, double[] lambda, Pyramid trace,
-        double enrichmentPa, List<RegimePrediction> regimes) {
-    private static final double[] NONE = {};
-
+public record Effect(List<PartChange> changes, boolean tried, double[] phi, Pyramid trace, double enrichmentPa,
+        List<RegimePrediction> regimes) {
     /** Copies the lists. */
     public Effect {
         changes = List.copyOf(changes);
@@ -40,10 +37,9 @@ public record Effect(List<PartChange> changes, boolean tried, double[] phi, doub
                 c.side(), c.from(), c.to())).toList();
         double opens = Boundaries.enrichmentPa(a.sheetAfter(), a);
         if (!a.estimated() || now.isEmpty()) {
-            return new Effect(List.of(), false, a.phiAfter(), NONE, null, opens, a.advice().predicted());
+            return new Effect(List.of(), false, a.phiAfter(), null, opens, a.advice().predicted());
         }
-        double[] lambda = a.whatIf().lambda(a.sheetAfter());
-        return new Effect(now, false, a.phiAfter(), lambda, trace(a, lambda), opens, a.advice().predicted());
+        return new Effect(now, false, a.phiAfter(), trace(a, a.sheetAfter()), opens, a.advice().predicted());
     }
 
     /**
@@ -55,12 +51,16 @@ public record Effect(List<PartChange> changes, boolean tried, double[] phi, doub
      */
     static Effect tried(Analysis a, List<PartChange> changes) {
         BuildSheet parts = PartChange.fit(a.observation().sheet(), changes);
-        double[] lambda = a.whatIf().lambda(parts);
-        return new Effect(changes, true, a.estimate().phiWith(parts), lambda, trace(a, lambda),
+        return new Effect(changes, true, a.estimate().phiWith(parts), trace(a, parts),
                 Boundaries.enrichmentPa(parts, a), a.predict(parts));
     }
 
-    private static Pyramid trace(Analysis a, double[] lambda) {
-        return new Pyramid(Strips.aligned(a.observation(), i -> lambda[i]));
+    private static Pyramid trace(Analysis a, BuildSheet parts) {
+        double[] lambda = a.whatIf().lambda(parts);
+        float[] v = new float[lambda.length];
+        for (int s = 0; s < v.length; s++) {
+            v[s] = (float) lambda[a.observation().readingOf(s)];
+        }
+        return new Pyramid(v);
     }
 }

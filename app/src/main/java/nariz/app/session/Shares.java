@@ -21,22 +21,21 @@ public record Shares(double[] phi, double angleRad, double measured, double want
     private static final int MOST = 20_000;
 
     /**
-     * At one reading.
+     * At one moment.
      *
      * @param d drive with an estimate
-     * @param sample sample of the reading
+     * @param s sample of the engine's state
      * @return its shares
      */
-    public static Shares at(Session.Drive d, int sample) {
+    public static Shares at(Session.Drive d, int s) {
         Observation o = d.analysis().observation();
-        int state = o.stateOf(sample);
         double[] phi = new double[Circuit.values().length];
         for (Circuit c : Circuit.values()) {
-            phi[c.ordinal()] = o.phi(c, state) * d.analysis().estimate().correction(c);
+            phi[c.ordinal()] = o.phi(c, s) * d.analysis().estimate().correction(c);
         }
-        int cell = o.cellOf(sample);
-        return new Shares(phi, o.thetaRad(state), d.trace().measured(sample), cell < 0 ? Double.NaN
-                : 1.0 / d.analysis().targetPhi(cell), cell < 0 ? o.flag(sample).label() : "");
+        int cell = d.trace().cell(s);
+        return new Shares(phi, o.thetaRad(s), d.trace().measuredAround(s), cell < 0 ? Double.NaN
+                : 1.0 / d.analysis().targetPhi(cell), cell < 0 ? d.trace().flag(s).label() : "");
     }
 
     /**
@@ -62,23 +61,23 @@ public record Shares(double[] phi, double angleRad, double measured, double want
         int stride = Math.max(1, (to - from) / MOST);
         for (int i = from; i <= to; i += stride) {
             double dt = i + 1 < t.length ? Math.min(1.0, t[i + 1] - t[i]) : 0;
-            Flag f = o.flag(i);
+            Flag f = d.trace().flag(i);
             double lambda = d.trace().measured(i);
             if (f == Flag.OVERRUN || f == Flag.MISSING || f == Flag.EXCLUDED || Double.isNaN(lambda)) {
                 continue;
             }
-            int state = o.stateOf(i);
             time += dt;
             read += dt * lambda;
-            double theta = o.thetaRad(state);
+            double theta = o.thetaRad(i);
             angle += Double.isNaN(theta) ? 0 : dt * theta;
             for (Circuit c : Circuit.values()) {
-                double v = o.phi(c, state);
+                double v = o.phi(c, i);
                 phi[c.ordinal()] += Double.isNaN(v) ? 0 : dt * v * d.analysis().estimate().correction(c);
             }
-            if (o.cellOf(i) >= 0) {
+            int cell = d.trace().cell(i);
+            if (cell >= 0) {
                 steady += dt;
-                target += dt / d.analysis().targetPhi(o.cellOf(i));
+                target += dt / d.analysis().targetPhi(cell);
                 steadyRead += dt * lambda;
             }
         }

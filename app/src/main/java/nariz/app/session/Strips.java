@@ -8,7 +8,6 @@ import java.util.List;
 import nariz.advice.Analysis;
 import nariz.build.BuildSheet;
 import nariz.fit.Flag;
-import nariz.fit.Observation;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.log.Pyramid;
@@ -111,18 +110,18 @@ public record Strips(double[] timeS, List<Strip> strips) {
      */
     static Strips of(BuildSheet sheet, DriveLog log, Analysis a, Trace trace) {
         int n = log.size();
-        Observation o = a.observation();
         float[] raw = new float[n];
+        float[] measured = new float[n];
         float[] predicted = new float[n];
         for (int i = 0; i < n; i++) {
             raw[i] = (float) log.lambda()[i];
+            measured[i] = (float) trace.measured(i);
             // On the overrun a reading says nothing of the circuits, so neither does a prediction.
-            predicted[i] = o.flag(i) == Flag.OVERRUN ? Float.NaN : (float) trace.predicted(i);
+            predicted[i] = trace.flag(i) == Flag.OVERRUN ? Float.NaN : (float) trace.predicted(i);
         }
         List<Strip> out = new ArrayList<>();
-        out.add(new Strip(MIXTURE, new Pyramid(aligned(o, i -> trace.measured(i))),
-                new Pyramid(raw), a.estimated() ? new Pyramid(aligned(o, i -> predicted[i])) : null, RICHEST,
-                LEANEST));
+        out.add(new Strip(MIXTURE, new Pyramid(measured), new Pyramid(raw), a.estimated() ? new Pyramid(predicted)
+                : null, RICHEST, LEANEST));
         out.add(plain("vacuum", log.vacuumPa(), 0, MOST_VACUUM_PA));
         out.add(plain("rpm", log.rpm(), 0, sheet.engine().redlineRpm()));
         for (Channel c : log.recorded()) {
@@ -133,30 +132,6 @@ public record Strips(double[] timeS, List<Strip> strips) {
             }
         }
         return new Strips(log.timeS(), out);
-    }
-
-    /**
-     * Readings put to the samples of the states they belong to.
-     *
-     * @param o alignment
-     * @param reading value of a reading by its own sample
-     * @return value by sample of the state; a state no reading belongs to takes the one before it
-     */
-    static float[] aligned(Observation o, java.util.function.IntToDoubleFunction reading) {
-        int n = o.log().size();
-        float[] out = new float[n];
-        boolean[] known = new boolean[n];
-        for (int i = 0; i < n; i++) {
-            int s = o.stateOf(i);
-            out[s] = (float) reading.applyAsDouble(i);
-            known[s] = true;
-        }
-        for (int i = 0; i < n; i++) {
-            if (!known[i]) {
-                out[i] = i > 0 ? out[i - 1] : Float.NaN;
-            }
-        }
-        return out;
     }
 
     private static Strip plain(String key, double[] si, double low, double high) {

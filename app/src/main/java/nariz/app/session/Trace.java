@@ -4,17 +4,26 @@ import java.util.List;
 import nariz.advice.Analysis;
 import nariz.advice.Blame;
 import nariz.fit.Cell;
+import nariz.fit.Flag;
 import nariz.fit.Observation;
 import nariz.model.Circuit;
 
-/** Display series of a drive, computed once beside the interface thread: measured and predicted lambda a sample. */
+/**
+ * Display series of a drive, computed once beside the interface thread: measured and predicted lambda by sample of the
+ * engine's state. Every picture means by a moment what the engine did then, so a reading stands where it belongs, not
+ * where the sensor came to see it.
+ */
 public final class Trace {
     private static final List<Circuit> SLOT = List.of(Circuit.IDLE, Circuit.TRANSFER);
+    /** Half of the time a steady read-out is the mean of: single readings scatter by two per cent. */
+    private static final double AROUND_S = 0.25;
 
+    private final Observation observation;
     private final float[] measured;
     private final float[] predicted;
 
-    private Trace(float[] measured, float[] predicted) {
+    private Trace(Observation observation, float[] measured, float[] predicted) {
+        this.observation = observation;
         this.measured = measured;
         this.predicted = predicted;
     }
@@ -24,31 +33,90 @@ public final class Trace {
         int n = o.log().size();
         float[] measured = new float[n];
         float[] predicted = new float[n];
-        for (int i = 0; i < n; i++) {
-            measured[i] = (float) (1.0 / o.measuredPhi(i));
-            predicted[i] = (float) (1.0 / a.predictedPhi(i));
+        for (int s = 0; s < n; s++) {
+            int i = o.readingOf(s);
+            measured[s] = (float) (1.0 / o.measuredPhi(i));
+            predicted[s] = (float) (1.0 / a.predictedPhi(i));
         }
-        return new Trace(measured, predicted);
+        return new Trace(o, measured, predicted);
     }
 
     /**
      * Measured lambda.
      *
-     * @param i sample
-     * @return lambda, NaN where missing
+     * @param s sample of the state
+     * @return lambda of the reading that belongs to it, NaN where missing
      */
-    public double measured(int i) {
-        return measured[i];
+    public double measured(int s) {
+        return measured[s];
     }
 
     /**
      * Predicted lambda.
      *
-     * @param i sample
-     * @return lambda the sensor should read, NaN where unknown
+     * @param s sample of the state
+     * @return lambda the sensor should read of it, NaN where unknown
      */
-    public double predicted(int i) {
-        return predicted[i];
+    public double predicted(int s) {
+        return predicted[s];
+    }
+
+    /**
+     * Why the reading of a moment counts or not.
+     *
+     * @param s sample of the state
+     * @return flag of the reading that belongs to it
+     */
+    public Flag flag(int s) {
+        return observation.flag(observation.readingOf(s));
+    }
+
+    /**
+     * Cell the reading of a moment went into.
+     *
+     * @param s sample of the state
+     * @return index among the cells, or -1
+     */
+    public int cell(int s) {
+        return observation.cellOf(observation.readingOf(s));
+    }
+
+    /**
+     * Measured lambda as a number to read: where the engine runs steadily the mean of the half second around, elsewhere
+     * the one reading, since what happens within a tip-in must not be smoothed away.
+     *
+     * @param s sample of the state
+     * @return lambda, mean in phi; NaN where missing
+     */
+    public double measuredAround(int s) {
+        return around(measured, s);
+    }
+
+    /**
+     * Predicted lambda as a number to read, over the same time as {@link #measuredAround}.
+     *
+     * @param s sample of the state
+     * @return lambda, mean in phi; NaN where unknown
+     */
+    public double predictedAround(int s) {
+        return around(predicted, s);
+    }
+
+    private double around(float[] lambda, int s) {
+        if (flag(s) != Flag.STEADY) {
+            return lambda[s];
+        }
+        double[] t = observation.log().timeS();
+        int from = s;
+        while (from > 0 && t[s] - t[from - 1] <= AROUND_S && flag(from - 1) == Flag.STEADY) {
+            from--;
+        }
+        double phi = 0;
+        int to = from;
+        for (; to < t.length && t[to] - t[s] <= AROUND_S && flag(to) == Flag.STEADY; to++) {
+            phi += 1.0 / lambda[to];
+        }
+        return (to - from) / phi;
     }
 
     /**

@@ -197,6 +197,34 @@ public class SessionTest {
         }
     }
 
+    /** A moment means what the engine did then: reading, cell, shares and plate belong together. */
+    @Test
+    public void everythingAtTheCursorBelongsToTheSameMoment() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Session.Drive d = session.driveProperty().get();
+        var o = d.analysis().observation();
+        int steady = 0;
+        int pumping = 0;
+        for (int s = 0; s < d.log().size(); s += 7) {
+            Shares at = Shares.at(d, s);
+            assertThat(d.trace().measured(s)).isEqualTo(Double.valueOf((float) (1 / o.measuredPhi(o.readingOf(s)))));
+            assertThat(at.angleRad()).isEqualTo(Double.valueOf(o.thetaRad(s)));
+            assertThat(at.why().isEmpty()).isEqualTo(d.trace().cell(s) >= 0);
+            if (d.trace().flag(s) == nariz.fit.Flag.STEADY) {
+                steady++;
+                // A quarter of a second on either side: within what single readings of it scatter.
+                assertThat(at.measured() / d.trace().measured(s)).isBetween(0.9, 1.1);
+                pumping += at.phi()[nariz.model.Circuit.PUMP.ordinal()] > 0.03 ? 1 : 0;
+            } else {
+                assertThat(at.measured()).isEqualTo(Double.valueOf(d.trace().measured(s)));
+            }
+        }
+        assertThat(steady).isGreaterThan(500);
+        // The foot may still creep by less than counts as moving.
+        assertThat(pumping).as("moments with fuel from the pump").isLessThan(steady / 25);
+    }
+
     /** A unit chosen after the last words were found and before they are on the screen. */
     @Test
     public void unitsChosenOneAfterTheOtherBothHold() throws InterruptedException {
@@ -367,8 +395,8 @@ public class SessionTest {
         until(session, () -> session.effectProperty().get().tried());
         Effect e = session.effectProperty().get();
         int cruise = d.trace().bestMoment(d.analysis(), Stop.MAIN);
-        assertThat(e.lambda()[cruise]).isLessThan(0.99 * d.trace().measured(cruise));
-        int cell = d.analysis().observation().cellOf(cruise);
+        assertThat((double) e.trace().at(cruise)).isLessThan(0.99 * d.trace().measured(cruise));
+        int cell = d.trace().cell(cruise);
         assertThat(e.phi()[cell]).isGreaterThan(1.01 * d.analysis().estimate().phi(cell));
         assertThat(e.regimes()).anyMatch(r -> r.after().mean() < r.before().mean() - 0.02);
         session.tryParts(List.of());
