@@ -33,9 +33,9 @@ public final class DifferencePicture extends Picture {
     public DifferencePicture(Session session) {
         super(say("difference-picture.against-another-drive"), say("difference-picture.difference-of-two-drives"));
         this.session = session;
-        session.driveProperty().addListener((o, was, is) -> redraw());
-        session.comparisonProperty().addListener((o, was, is) -> redraw());
-        session.cursorProperty().addListener((o, was, is) -> redraw());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.comparisonProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.cursorProperty(), this, (o, was, is) -> redraw());
         setOnMouseClicked(e -> pick(e.getX(), e.getY()));
         setMinSize(350, 185);
     }

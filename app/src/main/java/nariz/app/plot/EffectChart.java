@@ -27,9 +27,9 @@ public final class EffectChart extends Picture {
     public EffectChart(Session session) {
         super(say("effect-chart.effect-by-way-of"), say("effect-chart.error-today-and-after"));
         this.session = session;
-        session.driveProperty().addListener((o, was, is) -> redraw());
-        session.effectProperty().addListener((o, was, is) -> redraw());
-        session.unitProperty().addListener((o, was, is) -> redraw());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.effectProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.unitProperty(), this, (o, was, is) -> redraw());
         setMinHeight(150);
         setPrefHeight(196);
     }

@@ -61,11 +61,11 @@ public final class FuelStream extends Picture {
     public FuelStream(Session session) {
         super(say("fuel-stream.fuel-stream"), say("fuel-stream.fuel-by-circuit-at"));
         this.session = session;
-        session.driveProperty().addListener((o, was, is) -> redraw());
-        session.cursorProperty().addListener((o, was, is) -> redraw());
-        session.selectionProperty().addListener((o, was, is) -> redraw());
-        session.stopProperty().addListener((o, was, is) -> redraw());
-        session.unitProperty().addListener((o, was, is) -> redraw());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.cursorProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.selectionProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.stopProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.unitProperty(), this, (o, was, is) -> redraw());
         setOnMouseClicked(e -> hits.stream().filter(x -> e.getY() >= x.top() && e.getY() < x.bottom()).findFirst()
                 .ifPresent(x -> session.goTo(x.stop())));
         setMinSize(350, 185);

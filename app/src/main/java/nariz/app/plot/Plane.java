@@ -52,12 +52,12 @@ public final class Plane extends Picture {
         super(say("plane.plane-of-speed-and"),
                 say("plane.steady-running-as-marks"));
         this.session = session;
-        session.driveProperty().addListener((o, was, is) -> redraw());
-        session.cursorProperty().addListener((o, was, is) -> redraw());
-        session.stopProperty().addListener((o, was, is) -> redraw());
-        session.shownProperty().addListener((o, was, is) -> redraw());
-        session.effectProperty().addListener((o, was, is) -> redraw());
-        session.comparisonProperty().addListener((o, was, is) -> redraw());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.cursorProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.stopProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.shownProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.effectProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.comparisonProperty(), this, (o, was, is) -> redraw());
         planShown.addListener((o, was, is) -> redraw());
         setOnMouseClicked(e -> pick(e.getX(), e.getY()));
         setOnKeyPressed(e -> {

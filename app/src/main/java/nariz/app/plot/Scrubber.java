@@ -40,10 +40,10 @@ public final class Scrubber extends Picture {
         super(say("scrubber.log"), say("scrubber.the-whole-drive-left"));
         setAccessibleRole(AccessibleRole.SLIDER);
         this.session = session;
-        session.driveProperty().addListener((o, was, is) -> redraw());
-        session.cursorProperty().addListener((o, was, is) -> redraw());
-        session.unitProperty().addListener((o, was, is) -> redraw());
-        session.selectionProperty().addListener((o, was, is) -> redraw());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.cursorProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.unitProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.selectionProperty(), this, (o, was, is) -> redraw());
         setOnMousePressed(e -> {
             requestFocus();
             seek(e.getX());

@@ -36,8 +36,8 @@ public final class StabPicture extends Picture {
     public StabPicture(Session session) {
         super(say("stab-picture.tip-ins"), say("stab-picture.the-mixture-after-every"));
         this.session = session;
-        session.driveProperty().addListener((o, was, is) -> redraw());
-        session.cursorProperty().addListener((o, was, is) -> redraw());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> redraw());
+        Follow.the(session.cursorProperty(), this, (o, was, is) -> redraw());
         setOnMouseClicked(e -> pick(e.getX(), e.getY()));
         setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {

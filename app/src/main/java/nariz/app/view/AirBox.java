@@ -8,6 +8,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import nariz.advice.AirDensity;
+import nariz.app.plot.Follow;
 import nariz.app.session.Session;
 import nariz.build.Ambient;
 import nariz.build.Part;
@@ -38,8 +39,8 @@ final class AirBox extends VBox {
         answer.setWrapText(true);
         answer.getStyleClass().add("small");
         getChildren().addAll(title, fields, answer);
-        session.driveProperty().addListener((o, was, is) -> tell());
-        session.shownProperty().addListener((o, was, is) -> turnInto(was.road(), is.road()));
+        Follow.the(session.driveProperty(), this, (o, was, is) -> tell());
+        Follow.the(session.shownProperty(), this, (o, was, is) -> turnInto(was.road(), is.road()));
         tell();
     }
 

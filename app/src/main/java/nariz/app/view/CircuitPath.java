@@ -12,6 +12,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nariz.advice.Status;
+import nariz.app.plot.Follow;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.session.StopWords;
@@ -42,9 +43,9 @@ final class CircuitPath extends HBox {
             buttons.put(s, b);
             getChildren().add(b);
         }
-        session.driveProperty().addListener((o, was, is) -> refresh());
-        session.comparisonProperty().addListener((o, was, is) -> refresh());
-        session.stopProperty().addListener((o, was, is) -> group.selectToggle(buttons.get(is)));
+        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.comparisonProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.stopProperty(), this, (o, was, is) -> group.selectToggle(buttons.get(is)));
         refresh();
     }
 

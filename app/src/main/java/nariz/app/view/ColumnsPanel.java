@@ -20,6 +20,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.util.StringConverter;
+import nariz.app.plot.Follow;
 import nariz.app.session.Session;
 import nariz.log.Channel;
 import nariz.log.ColumnPlan;
@@ -75,7 +76,7 @@ final class ColumnsPanel extends VBox {
         getChildren().addAll(title, why, scroll, buttons);
         setVisible(false);
         setManaged(false);
-        session.questionProperty().addListener((o, was, is) -> show(is));
+        Follow.the(session.questionProperty(), this, (o, was, is) -> show(is));
     }
 
     private void show(Session.Question q) {

@@ -10,6 +10,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
+import nariz.app.plot.Follow;
 import nariz.app.session.Comparison;
 import nariz.app.session.Session;
 import nariz.compare.Difference;
@@ -59,12 +60,12 @@ final class ComparePanel extends ScrollPane {
                 found);
         content.getStyleClass().add("work-card-content");
         setContent(content);
-        session.driveProperty().addListener((o, was, is) -> {
+        Follow.the(session.driveProperty(), this, (o, was, is) -> {
             offer();
             other.getSelectionModel().selectFirst();
         });
-        session.keptProperty().addListener((o, was, is) -> offer());
-        session.comparisonProperty().addListener((o, was, is) -> show(is));
+        Follow.the(session.keptProperty(), this, (o, was, is) -> offer());
+        Follow.the(session.comparisonProperty(), this, (o, was, is) -> show(is));
         offer();
         show(null);
     }

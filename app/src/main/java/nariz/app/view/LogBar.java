@@ -19,6 +19,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import nariz.app.plot.Follow;
 import nariz.app.session.Session;
 import nariz.log.Quality;
 import nariz.log.Span;
@@ -82,11 +83,11 @@ final class LogBar extends HBox {
                 "drive.csv")
                 .ifPresent(session::export));
         getChildren().addAll(notes, space, noted, note, exclude, restore, export, undo);
-        session.driveProperty().addListener((o, was, is) -> refresh());
-        session.selectionProperty().addListener((o, was, is) -> refresh());
-        session.cursorProperty().addListener((o, was, is) -> refresh());
-        session.historyProperty().addListener((o, was, is) -> refresh());
-        session.notesProperty().addListener((o, was, is) -> refresh());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.selectionProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.cursorProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.historyProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.notesProperty(), this, (o, was, is) -> refresh());
         refresh();
     }
 

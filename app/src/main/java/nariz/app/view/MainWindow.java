@@ -32,6 +32,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nariz.app.plot.DifferencePicture;
 import nariz.app.plot.EffectChart;
+import nariz.app.plot.Follow;
 import nariz.app.plot.FuelStream;
 import nariz.app.plot.Picture;
 import nariz.app.plot.Plane;
@@ -172,7 +173,7 @@ public final class MainWindow extends StackPane {
         getChildren().add(page);
         widthProperty().addListener((o, was, is) -> fit());
         heightProperty().addListener((o, was, is) -> fit());
-        session.questionProperty().addListener((o, was, is) -> showOpen(false));
+        Follow.the(session.questionProperty(), this, (o, was, is) -> showOpen(false));
         getStyleClass().addAll("nariz", "day");
         // By name read from the file: the style sheet need not know what the shipped face is called.
         fonts = "-fx-font-family: '" + Fonts.load() + "';";
@@ -184,17 +185,17 @@ public final class MainWindow extends StackPane {
             }
         });
         addEventFilter(KeyEvent.KEY_RELEASED, e -> swallow = false);
-        session.driveProperty().addListener((o, was, is) -> scrubber.requestFocus());
-        session.stopProperty().addListener((o, was, is) -> follow(is));
-        session.comparisonProperty().addListener((o, was, is) -> follow(session.stopProperty().get()));
+        Follow.the(session.driveProperty(), this, (o, was, is) -> scrubber.requestFocus());
+        Follow.the(session.stopProperty(), this, (o, was, is) -> follow(is));
+        Follow.the(session.comparisonProperty(), this, (o, was, is) -> follow(session.stopProperty().get()));
         setOnDragOver(this::dragOver);
         setOnDragDropped(this::dropped);
         session.unitProperty().set(settings.mixture());
-        session.unitProperty().addListener((o, was, is) -> settings.mixture(is));
+        Follow.the(session.unitProperty(), this, (o, was, is) -> settings.mixture(is));
         if (!settings.shown().equals(session.shownProperty().get())) {
             session.use(settings.shown());
         }
-        session.shownProperty().addListener((o, was, is) -> settings.shown(is));
+        Follow.the(session.shownProperty(), this, (o, was, is) -> settings.shown(is));
         settings.textPx().ifPresent(this::textSize);
         // Lists that pop up take their colours from the scene, which comes later.
         sceneProperty().addListener((o, was, is) -> setNight(settings.night()));
@@ -326,7 +327,7 @@ public final class MainWindow extends StackPane {
         menu.setId("trace-channels");
         menu.setAccessibleText(say("main-window.channels-of-the-trace"));
         menu.visibleProperty().bind(trace.visibleProperty().and(session.driveProperty().isNotNull()));
-        session.driveProperty().addListener((o, was, is) -> menu.getItems().setAll(is == null ? List.of()
+        Follow.the(session.driveProperty(), this, (o, was, is) -> menu.getItems().setAll(is == null ? List.of()
                 : is.strips().strips().stream().map(s -> {
                     CheckMenuItem item = new CheckMenuItem(s.label());
                     item.setSelected(trace.shows(s.key()));
@@ -342,7 +343,7 @@ public final class MainWindow extends StackPane {
         name.getStyleClass().add("product");
         Label car = new Label();
         car.getStyleClass().add("car");
-        session.driveProperty().addListener((o, was, is) -> car.setText(is == null ? ""
+        Follow.the(session.driveProperty(), this, (o, was, is) -> car.setText(is == null ? ""
                 : is.sheet().name() + "  ·  " + is.log().name()));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
@@ -377,8 +378,8 @@ public final class MainWindow extends StackPane {
     }
 
     /**
-     * Says everything in another language: a new window takes this one's place over the same session, and the drive is
-     * weighed anew, since an answer is put into words as it is found.
+     * Says everything in another language: a new window takes this one's place over the same session, and the answer is
+     * put into words once more.
      *
      * @param language language
      */

@@ -18,6 +18,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.input.KeyCode;
+import nariz.app.plot.Follow;
 import nariz.app.session.Library;
 import nariz.app.session.Session;
 import nariz.sim.DemoDrive;
@@ -63,7 +64,7 @@ final class OpenPanel extends VBox {
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
                 row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, kept(), workbook());
-        session.driveProperty().addListener((o, was, is) -> {
+        Follow.the(session.driveProperty(), this, (o, was, is) -> {
             if (is != null) {
                 close.run();
             }
@@ -107,12 +108,12 @@ final class OpenPanel extends VBox {
         off.disableProperty().bind(open.disableProperty());
         Button back = MainWindow.button(say("open-panel.undo"), "kept-undo", say("open-panel.take-back-what-was"),
                 session::undo);
-        session.historyProperty().addListener((o, was, is) -> back.setDisable(is.isEmpty()));
+        Follow.the(session.historyProperty(), this, (o, was, is) -> back.setDisable(is.isEmpty()));
         back.setDisable(true);
         Label title = new Label(say("open-panel.kept-drives"));
         title.getStyleClass().add("card-subheading");
         VBox box = new VBox(4, title, list, new HBox(8, open, off, back));
-        session.keptProperty().addListener((o, was, is) -> list.getItems().setAll(is));
+        Follow.the(session.keptProperty(), this, (o, was, is) -> list.getItems().setAll(is));
         list.getItems().setAll(session.keptProperty().get());
         // Stays for as long as something can be put back on it.
         box.visibleProperty().bind(Bindings.isNotEmpty(list.getItems()).or(back.disableProperty().not()));

@@ -7,6 +7,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import nariz.app.plot.Follow;
 import nariz.app.session.Session;
 import nariz.drive.DrivePlan;
 
@@ -22,7 +23,7 @@ final class PlanPanel extends ScrollPane {
         setAccessibleText(say("plan-panel.readings-to-record"));
         content.getStyleClass().add("work-card-content");
         setContent(content);
-        session.driveProperty().addListener((o, was, is) -> show(is));
+        Follow.the(session.driveProperty(), this, (o, was, is) -> show(is));
         show(null);
     }
 

@@ -19,6 +19,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nariz.advice.Candidate;
 import nariz.advice.Orifice;
+import nariz.app.plot.Follow;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.build.Kit;
@@ -77,11 +78,11 @@ final class TryPanel extends ScrollPane {
         line.setAlignment(Pos.CENTER_LEFT);
         content.getChildren().addAll(title, hint, verdict, rows, none, line, plans, new AirBox(session));
         setContent(content);
-        session.driveProperty().addListener((o, was, is) -> load());
-        session.stopProperty().addListener((o, was, is) -> load());
-        session.triedProperty().addListener((o, was, is) -> show(is));
-        session.effectProperty().addListener((o, was, is) -> tell());
-        session.plansProperty().addListener((o, was, is) -> list(is));
+        Follow.the(session.driveProperty(), this, (o, was, is) -> load());
+        Follow.the(session.stopProperty(), this, (o, was, is) -> load());
+        Follow.the(session.triedProperty(), this, (o, was, is) -> show(is));
+        Follow.the(session.effectProperty(), this, (o, was, is) -> tell());
+        Follow.the(session.plansProperty(), this, (o, was, is) -> list(is));
         load();
     }
 

@@ -11,6 +11,7 @@ import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import nariz.app.plot.Follow;
 import nariz.app.session.MixtureUnit;
 import nariz.app.session.Session;
 import nariz.units.Shown;
@@ -48,8 +49,8 @@ final class UnitsMenu extends MenuButton {
             add(r.speed() + ", " + r.height() + ", " + r.heat(), r.name(), () -> now().road() == r,
                     () -> session.use(new Shown(now().pressure(), now().size(), r)));
         }
-        session.unitProperty().addListener((o, was, is) -> refresh.forEach(Runnable::run));
-        session.shownProperty().addListener((o, was, is) -> refresh.forEach(Runnable::run));
+        Follow.the(session.unitProperty(), this, (o, was, is) -> refresh.forEach(Runnable::run));
+        Follow.the(session.shownProperty(), this, (o, was, is) -> refresh.forEach(Runnable::run));
     }
 
     private Shown now() {

@@ -5,6 +5,7 @@ import static nariz.app.words.WindowWords.say;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import nariz.advice.Status;
+import nariz.app.plot.Follow;
 import nariz.app.session.Session;
 import nariz.app.session.StopWords;
 
@@ -27,9 +28,9 @@ final class VerdictPanel extends VBox {
         sentence.setMinHeight(USE_PREF_SIZE);
         confidence.setMinHeight(USE_PREF_SIZE);
         getChildren().addAll(sentence, confidence);
-        session.driveProperty().addListener((o, was, is) -> refresh());
-        session.stopProperty().addListener((o, was, is) -> refresh());
-        session.comparisonProperty().addListener((o, was, is) -> refresh());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.stopProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.comparisonProperty(), this, (o, was, is) -> refresh());
         refresh();
     }
 

@@ -16,6 +16,7 @@ import nariz.advice.School;
 import nariz.advice.Status;
 import nariz.advice.Verdict;
 import nariz.advice.WorkCard;
+import nariz.app.plot.Follow;
 import nariz.app.print.WorkCardPdf;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
@@ -38,9 +39,9 @@ final class WorkCardPanel extends ScrollPane {
         content.getStyleClass().add("work-card-content");
         setContent(content);
         setAccessibleText(say("work-card-panel.work-card"));
-        session.driveProperty().addListener((o, was, is) -> refresh());
-        session.stopProperty().addListener((o, was, is) -> refresh());
-        session.comparisonProperty().addListener((o, was, is) -> refresh());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.stopProperty(), this, (o, was, is) -> refresh());
+        Follow.the(session.comparisonProperty(), this, (o, was, is) -> refresh());
         refresh();
     }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.File;
 import java.io.IOException;
+import java.lang.ref.WeakReference;
 import java.lang.reflect.Proxy;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -1029,6 +1030,23 @@ public class WindowTest {
         Hands.run(() -> session.goTo(Stop.TRANSFER));
         Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("The "));
         assertThat(verdict()).contains("The transfer circuit");
+    }
+
+    /** A window that another has taken the place of draws no more, or every change of language would cost for ever. */
+    @Test
+    public void windowOfTheOtherLanguageIsLetGo() throws InterruptedException {
+        WeakReference<MainWindow> english = new WeakReference<>(window);
+        for (String turn : List.of("Spanish", "and back")) {
+            hands.click("language");
+            turned(turn);
+        }
+        for (int i = 0; i < 100 && english.get() != null; i++) {
+            System.gc();
+            Thread.sleep(100);
+            // A press moves the focus and whatever else the toolkit still holds of the old window.
+            hands.press(KeyCode.F6);
+        }
+        assertThat(english.get()).isNull();
     }
 
     /** Every stop, picture and panel in Spanish: what can be read, or is read out, has no English in it. */
