@@ -1,8 +1,14 @@
 package nariz.app;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
@@ -14,11 +20,15 @@ import nariz.app.view.MainWindow;
 import nariz.build.Part;
 import nariz.build.PartChange;
 import nariz.build.SideName;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+import nariz.log.LogWriter;
+import nariz.sim.DemoDrive;
 
 /**
  * How long a part that is dragged along its ladder takes to be seen: from the new size to the end of the layout pulse
- * in which plane, effect, trace and verdict are drawn anew, in the whole window with the demo. Started by
- * {@link Frames}.
+ * in which plane, effect, trace and verdict are drawn anew, in the whole window with the demo, or with a log that is the
+ * demo's several times over. Started by {@link Frames}: {@code parts} or {@code parts 20}.
  */
 public final class PartsApplication extends Application {
     private static final int WARM = 40;
@@ -62,7 +72,36 @@ public final class PartsApplication extends Application {
                 }
             }
         });
-        session.openDemo();
+        List<String> args = getParameters().getUnnamed();
+        if (args.size() < 2) {
+            session.openDemo();
+        } else {
+            openRepeated(session, Integer.parseInt(args.get(1)));
+        }
+    }
+
+    private static void openRepeated(Session session, int times) {
+        DriveLog demo = DemoDrive.drive().log();
+        int n = demo.size();
+        double length = demo.timeS()[n - 1] + 0.05;
+        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
+        for (Channel c : demo.recorded()) {
+            double[] v = new double[times * n];
+            for (int i = 0; i < v.length; i++) {
+                int round = i / n;
+                v[i] = demo.values(c)[i % n] + (c == Channel.TIME ? length * round : 0);
+            }
+            channels.put(c, v);
+        }
+        try {
+            Path folder = Files.createTempDirectory("nariz-parts");
+            Path log = folder.resolve("long.csv");
+            LogWriter.write(new DriveLog("long.csv", channels, List.of(), 0), log);
+            session.open(Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson()), log);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        System.out.printf(Locale.ROOT, "%d samples%n", times * n);
     }
 
     private void next(Session session) {

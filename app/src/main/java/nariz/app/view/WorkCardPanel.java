@@ -21,6 +21,7 @@ import nariz.app.print.WorkCardPdf;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
 import nariz.app.session.StopWords;
+import nariz.build.Assumption;
 import nariz.build.SideName;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
@@ -82,7 +83,7 @@ final class WorkCardPanel extends ScrollPane {
         ruledOut(d.checked());
         if (!a.assumed().isEmpty()) {
             heading(say("work-card-panel.assumed-from-the-family"));
-            a.assumed().forEach(s -> line("·", s, "small"));
+            a.assumed().forEach(s -> line("·", Assumption.words(s), "small"));
         }
         if (d.log().problemCount() > 0) {
             heading(say("work-card-panel.left-out-of-the"));
