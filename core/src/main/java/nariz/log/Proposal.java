@@ -64,6 +64,17 @@ public record Proposal(Plan plan, List<String> titles, List<String> units, List<
         return (field >= titles.size() || titles.get(field).isBlank()) && readings(field).isEmpty();
     }
 
+    /** {@return number of columns with numbers or times of day in more than half of their readings} */
+    public int numbers() {
+        int k = 0;
+        for (int f = 0; f < width(); f++) {
+            List<String> r = readings(f);
+            long read = r.stream().filter(c -> !Double.isNaN(number(c)) || c.matches("[0-9T:.,Z -]+")).count();
+            k += 2 * read > r.size() ? 1 : 0;
+        }
+        return k;
+    }
+
     /** {@return whether an analysis can go ahead without asking} */
     public boolean clear() {
         return plan.certain() && plan.missing().isEmpty();

@@ -29,6 +29,8 @@ import nariz.store.Exchange;
 /** The way from files to a drive that can be shown and is kept. Runs on a worker and knows nothing of the window. */
 final class Intake {
     private static final long TELL_NS = 300_000_000L;
+    /** Speed, vacuum and mixture; time may come from a rate. */
+    private static final int FEWEST_COLUMNS = 3;
 
     private final Library library;
     private final Consumer<String> progress;
@@ -143,7 +145,8 @@ final class Intake {
         if (before.isPresent()) {
             return keep(json(sheetFile), sheet, read(logFile, before.get(), cancelled), logFile, cancelled);
         }
-        if (p.plan().certain() || !p.plan().missing().isEmpty()) {
+        // A header that names nothing can still be asked about, as long as there are readings enough to choose from.
+        if (p.clear() || p.numbers() < FEWEST_COLUMNS) {
             throw why;
         }
         return new Outcome.Asked(new Session.Question(sheetFile, logFile, p, why.getMessage()));

@@ -4,8 +4,10 @@ import static nariz.app.words.WindowWords.say;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
 import javafx.scene.canvas.Canvas;
@@ -27,6 +29,7 @@ import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Proposal;
 import nariz.log.Scale;
+import nariz.units.Quantity;
 
 /**
  * Asks what the columns of a log are, where its header does not say; shows what they seem to be, with their readings.
@@ -37,11 +40,17 @@ final class ColumnsPanel extends VBox {
     private static final int PREVIEW_W = 130;
     private static final int PREVIEW_H = 26;
     private static final double BECAUSE_W = 190;
+    /** More rows than this are slow to lay out and longer than anyone reads. */
+    private static final int MOST_ROWS = 120;
+    private static final double FASTEST_HZ = 100_000;
 
     private final Session session;
     private final GridPane grid = new GridPane(10, 6);
     private final Label why = new Label();
     private final List<Row> rows = new ArrayList<>();
+    private final Label more = new Label();
+    private final TextField rate = new TextField();
+    private final HBox rateRow;
     private Proposal proposal;
 
     /** One column on the screen. */
@@ -59,7 +68,17 @@ final class ColumnsPanel extends VBox {
         why.getStyleClass().add("small");
         ScrollPane scroll = new ScrollPane(grid);
         scroll.setFitToWidth(true);
-        scroll.setPrefViewportHeight(260);
+        more.setWrapText(true);
+        more.getStyleClass().add("small");
+        Label perSecond = new Label(say("columns-panel.no-column-is-time"));
+        perSecond.setLabelFor(rate);
+        rate.setId("columns-rate");
+        rate.setPrefColumnCount(6);
+        rate.setAccessibleText(perSecond.getText());
+        rateRow = new HBox(8, perSecond, rate);
+        rateRow.setAlignment(Pos.CENTER_LEFT);
+        rateRow.managedProperty().bind(rateRow.visibleProperty());
+        more.managedProperty().bind(more.textProperty().isNotEmpty());
         Button read = new Button(say("columns-panel.read-it-so"));
         read.setId("columns-read");
         read.getStyleClass().add("primary");
@@ -73,7 +92,7 @@ final class ColumnsPanel extends VBox {
         kept.getStyleClass().add("small");
         HBox buttons = new HBox(8, read, close, kept);
         buttons.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(title, why, scroll, buttons);
+        getChildren().addAll(title, why, scroll, more, rateRow, buttons);
         setVisible(false);
         setManaged(false);
         Follow.the(session.questionProperty(), this, (o, was, is) -> show(is));
@@ -92,12 +111,24 @@ final class ColumnsPanel extends VBox {
         grid.addRow(0, heading(say("columns-panel.column")), heading(say("columns-panel.first-readings")), heading(
                 say("columns-panel.run-of-them")), heading(say("columns-panel.it-is")),
                 heading(say("columns-panel.in")), heading(say("columns-panel.because")));
-        for (int i = 0; i < Math.min(proposal.width(), 40); i++) {
-            if (!proposal.empty(i)) {
-                row(i);
-            }
-        }
+        // What was recognised stands first: in a wide file it would be lost among the rest.
+        List<Integer> fields = IntStream.range(0, proposal.width()).filter(i -> !proposal.empty(i)).boxed()
+                .sorted(Comparator.comparing(i -> plan(i).isEmpty())).toList();
+        fields.stream().limit(MOST_ROWS).forEach(this::row);
+        int left = fields.size() - rows.size();
+        more.setText(left <= 0 ? "" : say("columns-panel.more-not-shown", left));
+        rate.setText(proposal.plan().rateHz() > 0 ? Quantity.trim(proposal.plan().rateHz(), 3) : "");
+        offerRate();
         rows.getFirst().channel().requestFocus();
+    }
+
+    private Optional<ColumnPlan> plan(int field) {
+        return proposal.plan().columns().stream().filter(c -> c.index() == field).findFirst();
+    }
+
+    /** Without a column of time the rate must be known. */
+    private void offerRate() {
+        rateRow.setVisible(rows.stream().noneMatch(r -> Channel.TIME.label().equals(r.channel().getValue())));
     }
 
     /** A label that is not cut short. */
@@ -114,7 +145,7 @@ final class ColumnsPanel extends VBox {
     }
 
     private void row(int field) {
-        Optional<ColumnPlan> plan = proposal.plan().columns().stream().filter(c -> c.index() == field).findFirst();
+        Optional<ColumnPlan> plan = plan(field);
         ComboBox<String> channel = new ComboBox<>(FXCollections.observableArrayList(notUsed()));
         Arrays.stream(Channel.values()).forEach(c -> channel.getItems().add(c.label()));
         channel.setId("channel-" + field);
@@ -145,9 +176,10 @@ final class ColumnsPanel extends VBox {
         line.visibleProperty().bind(unit.valueProperty().isEqualTo(VOLTS));
         line.managedProperty().bind(line.visibleProperty());
         channel.setMinWidth(190);
-        grid.addRow(field + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit,
+        grid.addRow(rows.size() + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit,
                 new VBox(2, line, because));
         rows.add(new Row(field, channel, unit, line));
+        channel.valueProperty().addListener((o, was, is) -> offerRate());
     }
 
     /** Units as they are written on gauges; a plain number has an empty unit, which needs a word on the screen. */
@@ -192,6 +224,15 @@ final class ColumnsPanel extends VBox {
         }
     }
 
+    private static Optional<Double> hz(String text) {
+        try {
+            double hz = Double.parseDouble(text.trim().replace(',', '.'));
+            return hz > 0 && hz <= FASTEST_HZ ? Optional.of(hz) : Optional.empty();
+        } catch (NumberFormatException e) {
+            return Optional.empty();
+        }
+    }
+
     private static String notUsed() {
         return say("columns-panel.not-used");
     }
@@ -231,7 +272,7 @@ final class ColumnsPanel extends VBox {
 
     private void accept() {
         Plan before = proposal.plan();
-        Plan plan = new Plan(List.of(), before.rateHz(), before.events(), before.signature());
+        Plan plan = new Plan(List.of(), 0.0, before.events(), before.signature());
         for (Row r : rows) {
             Optional<Channel> c = channel(r.channel().getValue());
             if (c.isEmpty()) {
@@ -251,7 +292,7 @@ final class ColumnsPanel extends VBox {
                         ColumnPlan.Certainty.SURE, say("columns-panel.you-said-so")));
                 continue;
             }
-            Optional<ColumnPlan> was = before.columns().stream().filter(p -> p.index() == r.field()).findFirst();
+            Optional<ColumnPlan> was = plan(r.field());
             boolean same = was.isPresent() && was.get().channel() == c.get()
                     && was.get().unit().equals(String.valueOf(r.unit().getValue()));
             ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), "",
@@ -259,6 +300,14 @@ final class ColumnsPanel extends VBox {
                     ColumnPlan.Certainty.SURE, "").as(c.get(), c.get().unit(String.valueOf(r.unit().getValue()))
                             .orElse(c.get().units().getFirst()));
             plan = plan.with(column);
+        }
+        if (rateRow.isVisible() && !rate.getText().isBlank()) {
+            Optional<Double> hz = hz(rate.getText());
+            if (hz.isEmpty()) {
+                session.complain(say("columns-panel.the-rate-is-not", rate.getText().trim()));
+                return;
+            }
+            plan = plan.atRate(hz.get());
         }
         if (!plan.missing().isEmpty()) {
             session.complain(say("columns-panel.not-said-yet-which", String.join(", ", plan.missing())));

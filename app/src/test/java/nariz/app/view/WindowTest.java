@@ -359,16 +359,14 @@ public class WindowTest {
         Samples.log().lines().skip(1).map(l -> l.split(",")).forEach(f -> s.append(f[0]).append(',').append(f[1])
                 .append(',').append(f[2]).append(',').append((Double.parseDouble(f[3]) / 14.7 - 0.68) / 0.68 * 5)
                 .append('\n'));
-        Files.writeString(log, s.toString().replaceFirst("vacuum_inHg", "vacuum"));
+        Files.writeString(log, s);
         Session.Drive before = session.driveProperty().get();
         Hands.run(() -> session.open(sheet, log));
-        Hands.waitFor("an answer", () -> session.busyProperty().get().isEmpty());
-        // Volts look like no mixture: the log lacks one and is refused, with what is missing.
-        assertThat(problem()).contains("volts.csv");
-        Files.writeString(log, s.toString().replaceFirst("vacuum_inHg,Out", "vacuum,lambda"));
-        Hands.run(() -> session.open(sheet, log));
+        // Volts look like no mixture and the header names none: what is missing is said, and can be put right here.
         Hands.waitFor("the question", () -> session.questionProperty().get() != null);
         Hands.settle();
+        assertThat(problem()).contains("volts.csv");
+        Hands.run(() -> combo("channel-3").setValue("lambda"));
         Hands.run(() -> combo("unit-3").setValue("volts"));
         Hands.run(() -> ((TextField) stage.getScene().lookup("#line-3")).setText("0 = , 5"));
         hands.click("columns-read");
@@ -378,6 +376,45 @@ public class WindowTest {
         Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()));
         Hands.settle();
         assertThat(session.driveProperty().get().log().lambda()[0]).isBetween(0.9, 1.0);
+        backToTheDemo();
+    }
+
+    /** Nothing named but the mixture, which stands behind 130 columns of no use, and no time at all. */
+    @Test
+    public void wideFileWithoutNamesOrTimeGoesInOnceThePersonSaysWhatIsWhat() throws IOException {
+        Path folder = folder();
+        Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
+        String idle = ",0".repeat(130);
+        StringBuilder rows = new StringBuilder("Ch1,Ch2");
+        for (int i = 3; i < 133; i++) {
+            rows.append(",Ch").append(i);
+        }
+        rows.append(",AFR\n");
+        Samples.log().lines().skip(1).map(l -> l.split(",")).forEach(f -> rows.append(f[1]).append(',').append(f[2])
+                .append(idle).append(',').append(f[3]).append('\n'));
+        Path log = Files.writeString(folder.resolve("wide.csv"), rows);
+        Session.Drive before = session.driveProperty().get();
+        Hands.run(() -> session.open(sheet, log));
+        Hands.waitFor("the question", () -> session.questionProperty().get() != null);
+        Hands.settle();
+        assertThat(Hands.onInterface(() -> combo("channel-132").getValue())).isEqualTo("AFR");
+        assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#columns-panel")))).contains(
+                "13 more columns are not shown");
+        Hands.run(() -> combo("channel-0").setValue("engine speed"));
+        Hands.run(() -> combo("channel-1").setValue("manifold vacuum"));
+        Hands.run(() -> combo("unit-1").setValue("inhg"));
+        hands.click("columns-read");
+        assertThat(problem()).isEqualTo("Not said yet which column is time (or a sample rate).");
+        for (String none : List.of("often", "0", "-20")) {
+            Hands.run(() -> ((TextField) stage.getScene().lookup("#columns-rate")).setText(none));
+            hands.click("columns-read");
+            assertThat(problem()).contains("\"" + none + "\" is not a number of readings a second");
+        }
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#columns-rate")).setText("20"));
+        hands.click("columns-read");
+        Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()));
+        Hands.settle();
+        assertThat(session.driveProperty().get().log().timeS()[1]).isEqualTo(0.05);
         backToTheDemo();
     }
 
