@@ -18,13 +18,15 @@ public enum Channel {
                     new Unit("min", 60, 0))),
     /** Engine speed, rpm. */
     RPM("rpm", "rpm", 0, 15000, List.of("rpm", "enginespeed", "engine", "enginerpm", "revs", "tach",
-            "revoluciones", "regimen", "vueltas", "drehzahl", "motordrehzahl", "regime", "regimemoteur", "giri"),
+            "revoluciones", "regimen", "vueltas", "drehzahl", "motordrehzahl", "regime", "regimemoteur", "giri",
+            "regimenmotor", "girimotore"),
             List.of(new Unit("rpm", 1, 0), new Unit("1/min", 1, 0), new Unit("min-1", 1, 0), new Unit("u/min", 1, 0),
                     new Unit("upm", 1, 0), new Unit("tr/min", 1, 0), new Unit("r/min", 1, 0),
                     new Unit("krpm", 1000, 0))),
     /** Manifold vacuum under ambient, Pa. */
     VACUUM("vacuum_inHg", "inHg", -8e3, 110e3, List.of("vacuum", "vac", "manifoldvacuum", "vacio",
-            "depresion", "unterdruck", "saugrohrunterdruck", "depression", "vide", "vuoto"),
+            "depresion", "unterdruck", "saugrohrunterdruck", "depression", "vide", "vuoto", "depressione", "manvac",
+            "manifoldvac", "enginevacuum", "intakevacuum", "vaciocolector", "vacioadmision", "depressioncollecteur"),
             List.of(new Unit("inhg", Units.INHG, 0), new Unit("kpa", 1e3, 0), new Unit("mbar", 100, 0),
                     new Unit("hpa", 100, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
                     new Unit("mmhg", 133.3224, 0), new Unit("cmhg", 1333.224, 0), new Unit("pa", 1, 0),
@@ -43,7 +45,7 @@ public enum Channel {
             List.of(new Unit("", 1, 0))),
     /** Air-fuel ratio from the first sensor; the reader turns it into lambda. */
     AFR("afr", "", 3, 60, List.of("afr", "afr1", "airfuelratio", "airfuel", "afrleft", "afrbank1", "mezcla",
-            "relacionairecombustible", "gemisch", "luftkraftstoffverhaeltnis", "richesse"),
+            "relacionairecombustible", "gemisch", "luftkraftstoffverhaeltnis", "af", "wbafr"),
             AfrScales.ALL),
     /** Lambda from the second sensor. */
     LAMBDA_2("lambda2", "", 0.3, 4, List.of("lambda2", "lambdaright", "lambdabank2"),
@@ -51,8 +53,8 @@ public enum Channel {
     /** Air-fuel ratio from the second sensor; the reader turns it into lambda. */
     AFR_2("afr2", "", 3, 60, List.of("afr2", "afrright", "afrbank2"), AfrScales.ALL),
     /** Throttle, 0 at the idle stop to 1 wide open. */
-    THROTTLE("tps_pct", "%", -0.1, 1.1, List.of("tps", "throttle", "throttleposition", "mariposa",
-            "acelerador", "drosselklappe", "papillon", "farfalla"),
+    THROTTLE("tps_pct", "%", -0.1, 1.1, List.of("tps", "throttle", "throttleposition", "throttlepos", "tp",
+            "mariposa", "aperturamariposa", "acelerador", "drosselklappe", "papillon", "farfalla"),
             List.of(new Unit("pct", 0.01, 0), new Unit("%", 0.01, 0), new Unit("percent", 0.01, 0))),
     /** Road speed, m/s. */
     SPEED("speed_kmh", "km/h", -1, 150, List.of("speed", "roadspeed", "vehiclespeed", "gpsspeed",
@@ -61,9 +63,10 @@ public enum Channel {
                     new Unit("mph", 0.44704, 0), new Unit("m/s", 1, 0), new Unit("ms-1", 1, 0))),
     /** Coolant temperature, K. */
     COOLANT("coolant_C", "°C", 200, 450, List.of("coolant", "coolanttemperature", "coolanttemp", "ect",
-            "clt", "water", "watertemp", "refrigerante", "temperaturaagua", "kuehlwasser", "kuhlwasser",
-                    "wassertemperatur",
-            "eau", "temperatureeau"),
+            "clt", "water", "watertemp", "watertemperature", "refrigerante", "temperaturaagua", "tempagua",
+            "kuehlwasser",
+            "kuhlwasser", "kuehlmittel", "kuhlmittel", "kuehlmitteltemperatur", "kuhlmitteltemperatur",
+            "wassertemperatur", "eau", "temperatureeau", "acqua", "temperaturaacqua"),
             List.of(new Unit("c", 1, Units.ZERO_CELSIUS_K), new Unit("degc", 1, Units.ZERO_CELSIUS_K),
                     new Unit("°c", 1, Units.ZERO_CELSIUS_K), new Unit("celsius", 1, Units.ZERO_CELSIUS_K),
                     new Unit("f", 5.0 / 9.0, Units.ZERO_CELSIUS_K - 32 * 5.0 / 9.0),
@@ -81,7 +84,8 @@ public enum Channel {
             List.of(new Unit("kpa", 1e3, 0), new Unit("psi", 6894.757, 0), new Unit("bar", 1e5, 0),
                     new Unit("mbar", 100, 0))),
     /** Height above the sea, m. */
-    ALTITUDE("altitude_m", "m", -500, 6000, List.of("altitude", "elevation", "height", "altitud", "hoehe"),
+    ALTITUDE("altitude_m", "m", -500, 6000, List.of("altitude", "elevation", "height", "altitud", "hoehe", "alt",
+            "gpsaltitude"),
             List.of(new Unit("m", 1, 0), new Unit("ft", 0.3048, 0)));
 
     private final String header;

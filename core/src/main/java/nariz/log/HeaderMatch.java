@@ -7,7 +7,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import nariz.build.InputProblem;
 
 /**
@@ -17,14 +19,28 @@ import nariz.build.InputProblem;
 final class HeaderMatch {
     private static final List<String> EVENTS = List.of("event", "events", "marker", "mark", "lap", "marca", "evento",
             "marke", "ereignis", "repere", "evenement");
-    private static final List<String> RATIOS = List.of("phi", "equivalenceratio", "equivratio", "eqr");
+    private static final List<String> RATIOS = List.of("phi", "equivalenceratio", "equivratio", "eqr", "richesse");
+    /** Words that name a channel where no better one does. */
+    private static final Map<String, Channel> STAND_INS = Map.of("pedal", Channel.THROTTLE, "gaspedal",
+            Channel.THROTTLE, "pedale", Channel.THROTTLE, "acceleratorpedal", Channel.THROTTLE, "accelerator",
+            Channel.THROTTLE, "enginetemp", Channel.COOLANT, "enginetemperature", Channel.COOLANT);
+    /** What stands beside these is no reading of the engine: what was aimed at, or how far off that is. */
+    private static final Set<String> NOT_READ = Set.of("target", "targets", "desired", "commanded", "command", "cmd",
+            "setpoint", "error", "err", "correction", "corr", "trim", "limit", "soll", "sollwert", "objetivo",
+            "consigna", "cible", "consigne", "obiettivo");
+    private static final Set<String> SECOND = Set.of("2", "right", "rh", "b2", "bank2", "derecha", "rechts", "droite");
+    private static final int SHORTEST_WORD = 3;
     private static final double CLEAR_SHARE = 0.6;
 
     private HeaderMatch() {
     }
 
-    /** A header split into its word and its unit. */
-    private record Title(String word, String unit) {
+    /** A header split into its word, with the parts that was written in, and its unit. */
+    private record Title(String word, List<String> parts, String unit) {
+        Title(String text, String unit) {
+            this(squeeze(text), List.of(text.split("[^a-z0-9]+", -1)), unit(unit));
+        }
+
         static Title of(String title, String unitBelow) {
             String plain = Normalizer.normalize(title.trim().toLowerCase(Locale.ROOT).replace("λ", "lambda")
                     .replace("ß", "ss").replace("º", "°").replace("ø", "o"), Normalizer.Form.NFD).replaceAll("\\p{M}",
@@ -34,20 +50,44 @@ final class HeaderMatch {
             int bar = plain.lastIndexOf('_');
             int slash = plain.indexOf(" in ");
             if (open >= 0) {
-                return new Title(squeeze(plain.substring(0, open)),
-                        plain.substring(open + 1).replace(")", "").trim());
+                Title split = new Title(plain.substring(0, open), plain.substring(open + 1).replace(")", "").trim());
+                // "AFR (right)": what stands in brackets need not be a unit.
+                boolean unit = Arrays.stream(Channel.values()).anyMatch(c -> c.unit(split.unit()).isPresent());
+                return unit || (!names(squeeze(plain)) && channel(split.word()).isPresent()) ? split
+                        : new Title(plain, "");
             }
             if (!unitBelow.isBlank()) {
-                return new Title(squeeze(plain), unitBelow.trim().toLowerCase(Locale.ROOT).replace("[", "")
-                        .replace("]", "").replace("(", "").replace(")", ""));
+                return new Title(plain, unitBelow.trim().toLowerCase(Locale.ROOT).replace("[", "").replace("]", "")
+                        .replace("(", "").replace(")", ""));
             }
             if (slash > 0 && !names(squeeze(plain))) {
-                return new Title(squeeze(plain.substring(0, slash)), plain.substring(slash + 4).trim());
+                return new Title(plain.substring(0, slash), plain.substring(slash + 4).trim());
             }
             if (bar > 0 && !names(squeeze(plain))) {
-                return new Title(squeeze(plain.substring(0, bar)), plain.substring(bar + 1));
+                return new Title(plain.substring(0, bar), plain.substring(bar + 1));
             }
-            return new Title(squeeze(plain), "");
+            Title last = lastWord(plain);
+            return last == null ? new Title(plain, "") : last;
+        }
+
+        /** "map kPa": the last word is a unit of what the words before it name; null when it is none. */
+        private static Title lastWord(String plain) {
+            for (int space = plain.indexOf(' '); space > 0; space = plain.indexOf(' ', space + 1)) {
+                Title split = new Title(plain.substring(0, space), plain.substring(space + 1).trim());
+                Optional<Channel> c = channel(split.word()).or(() -> Optional.ofNullable(STAND_INS.get(
+                        split.word())));
+                if (c.isPresent() && !split.unit().isEmpty() && c.get().unit(split.unit()).isPresent()) {
+                    return split;
+                }
+            }
+            return null;
+        }
+
+        /** Units as gauges spell them. */
+        private static String unit(String written) {
+            return written.replaceAll("^(inches|inch|in\\.?|\") ?(of )?hg\\.?$", "inhg")
+                    .replaceAll("^°? ?(deg|degrees|grad|grados)?\\.? ?(c|f)$", "$2")
+                    .replaceAll("^(mm|cm) ?hg$", "$1hg");
         }
 
         private static String squeeze(String s) {
@@ -56,7 +96,8 @@ final class HeaderMatch {
     }
 
     private static boolean names(String word) {
-        return channel(word).isPresent() || EVENTS.contains(word) || RATIOS.contains(word);
+        return channel(word).isPresent() || STAND_INS.containsKey(word) || EVENTS.contains(word)
+                || RATIOS.contains(word);
     }
 
     private static Optional<Channel> channel(String word) {
@@ -118,7 +159,23 @@ final class HeaderMatch {
                 columns.add(c.get());
             }
         }
+        for (int i = 0; i < t.titles().size(); i++) {
+            standIn(t, i).filter(c -> free(columns, c)).ifPresent(columns::add);
+        }
         return columns;
+    }
+
+    /** A column that stands in for a channel, where its unit leaves no doubt; nothing is refused for its sake. */
+    private static Optional<ColumnPlan> standIn(Table t, int i) {
+        String title = t.titles().get(i).trim();
+        Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
+        Channel c = STAND_INS.get(name.word());
+        if (c == null) {
+            return Optional.empty();
+        }
+        Optional<Channel.Unit> unit = c.unit(name.unit()).or(() -> plain(c, name.unit())
+                ? Optional.of(c.units().getFirst()) : Optional.empty());
+        return unit.map(u -> sure(i, title, c, u));
     }
 
     private static void rejectTwice(Table t, List<ColumnPlan> columns, ColumnPlan c) {
@@ -176,13 +233,73 @@ final class HeaderMatch {
         for (int i = 0; i < t.titles().size(); i++) {
             likely(t, i).filter(c -> free(out, c)).ifPresent(out::add);
         }
+        for (int i = 0; i < t.titles().size(); i++) {
+            int field = i;
+            if (unused(out, i)) {
+                standIn(t, i).or(() -> byPart(t, field)).filter(c -> free(out, c)).ifPresent(out::add);
+            }
+        }
         for (int i = 0; i < t.width(); i++) {
-            int index = i;
-            if (out.stream().noneMatch(c -> c.index() == index) && i != events(t.titles())) {
-                guess(t, i).filter(c -> free(out, c)).ifPresent(out::add);
+            if (unused(out, i) && i != events(t.titles())) {
+                guess(t, i).filter(c -> free(out, c) && fits(t, c) && !told(out, c)).ifPresent(out::add);
             }
         }
         return out;
+    }
+
+    private static boolean unused(List<ColumnPlan> out, int i) {
+        return out.stream().noneMatch(c -> c.index() == i);
+    }
+
+    /**
+     * By one word of several, "Man Vac", "WB AFR": the one channel that has it and the unit, if there is one. Without
+     * a word, by a unit that only one channel has.
+     */
+    private static Optional<ColumnPlan> byPart(Table t, int i) {
+        String title = t.titles().get(i).trim();
+        Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
+        if (name.parts().stream().anyMatch(NOT_READ::contains)) {
+            return Optional.empty();
+        }
+        List<Channel> by = Arrays.stream(Channel.values()).filter(c -> name.parts().stream().anyMatch(p -> p.length()
+                >= SHORTEST_WORD && (c.words().contains(p) || STAND_INS.get(p) == c))).filter(c -> name.unit().isEmpty()
+                || c.unit(name.unit()).isPresent()).toList();
+        if (by.isEmpty() && (Channel.RPM.unit(name.unit()).isPresent() || Channel.SPEED.unit(name.unit())
+                .isPresent())) {
+            by = List.of(Channel.RPM.unit(name.unit()).isPresent() ? Channel.RPM : Channel.SPEED);
+        }
+        if (by.size() != 1) {
+            return Optional.empty();
+        }
+        boolean second = name.parts().stream().anyMatch(SECOND::contains);
+        Channel c = switch (by.getFirst()) {
+            case AFR -> second ? Channel.AFR_2 : Channel.AFR;
+            case LAMBDA -> second ? Channel.LAMBDA_2 : Channel.LAMBDA;
+            default -> by.getFirst();
+        };
+        if (name.unit().isEmpty() && !plain(c, "")) {
+            return byRange(t, i, title, c);
+        }
+        Channel.Unit u = c.unit(name.unit()).orElse(c.units().getFirst());
+        return Optional.of(new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
+                ColumnPlan.Certainty.LIKELY, say("because.a-word-of-the-header")));
+    }
+
+    /** Whether the unit of a column, if it has one, is a unit of what its numbers look like. */
+    private static boolean fits(Table t, ColumnPlan c) {
+        String unit = c.index() >= t.titles().size() ? "" : Title.of(t.titles().get(c.index()).trim(), c.index()
+                < t.units().size() ? t.units().get(c.index()) : "").unit();
+        return unit.isEmpty() || c.channel().unit(unit).isPresent();
+    }
+
+    /** Whether another column tells the same already, in other terms. */
+    private static boolean told(List<ColumnPlan> out, ColumnPlan c) {
+        List<Channel> same = switch (c.channel()) {
+            case MAP, VACUUM -> List.of(Channel.MAP, Channel.VACUUM);
+            case AFR, LAMBDA -> List.of(Channel.AFR, Channel.LAMBDA);
+            default -> List.of();
+        };
+        return out.stream().anyMatch(o -> same.contains(o.channel()));
     }
 
     private static boolean free(List<ColumnPlan> out, ColumnPlan c) {
@@ -192,6 +309,9 @@ final class HeaderMatch {
     private static Optional<ColumnPlan> likely(Table t, int i) {
         String title = t.titles().get(i).trim();
         Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
+        if (RATIOS.contains(name.word())) {
+            return named(t, i);
+        }
         Optional<Channel> c = channel(name.word());
         if (c.isEmpty() || (c.get().unit(name.unit()).isEmpty() && !plain(c.get(), name.unit()))) {
             return c.flatMap(x -> byRange(t, i, title, x));
