@@ -12,6 +12,9 @@ import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
@@ -128,8 +131,21 @@ public final class ShotsApplication extends Application {
         LogWriter.write(DemoDrive.drive().log(), unclear);
         Files.writeString(unclear, Files.readString(unclear).replaceFirst("[^\n]*\n",
                 "Time,Engine speed,Vac,Wideband,Pedal,Speed,Coolant\n"));
-        todo.add(new Shot("columns", () -> {
+        todo.add(new Shot("build-sheet", () -> {
             session.dismissProblem();
+            window.showOpen(true);
+            ((Button) scene.lookup("#sheet-start")).fire();
+            ((Button) scene.lookup("#sheet-example")).fire();
+            // Some of it left out, as a tuner would who has not measured everything.
+            for (String unknown : List.of("venturi", "idleAirBleed", "highSpeedAirBleed")) {
+                ((TextField) scene.lookup("#sheet-carburetor-secondary-" + unknown)).clear();
+            }
+            scene.lookup("#sheet-carburetor-primary-mainJet").requestFocus();
+            ((ScrollPane) scene.lookup("#sheet-form")).setVvalue(1);
+        }));
+        todo.add(new Shot("columns", () -> {
+            ((Button) scene.lookup("#sheet-close")).fire();
+            window.showOpen(false);
             session.open(plain, unclear);
         }));
         todo.add(new Shot("stretch-out", () -> {

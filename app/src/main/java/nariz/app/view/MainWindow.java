@@ -118,7 +118,8 @@ public final class MainWindow extends StackPane {
         stabs.setId("stabs");
         difference.setId("difference");
         pictures = List.of(stream, plane, trace, stabs, difference, scrubber, effect);
-        openPanel = new OpenPanel(session, picker, () -> showOpen(false));
+        SheetPanel sheetPanel = new SheetPanel(session, picker, this::sheetKept);
+        openPanel = new OpenPanel(session, picker, () -> showOpen(false), sheetPanel::open);
         openPanel.setMaxSize(620, Region.USE_PREF_SIZE);
         showOpen(false);
 
@@ -168,7 +169,9 @@ public final class MainWindow extends StackPane {
         columns.setMaxSize(990, Region.USE_PREF_SIZE);
         StackPane.setAlignment(find.list(), Pos.TOP_RIGHT);
         StackPane.setMargin(find.list(), new Insets(46, 150, 0, 0));
-        StackPane layers = new StackPane(paper, openPanel, columns, find.list());
+        sheetPanel.setMaxSize(990, Region.USE_PREF_SIZE);
+        StackPane.setMargin(sheetPanel, new Insets(10));
+        StackPane layers = new StackPane(paper, openPanel, columns, sheetPanel, find.list());
         page = new Magnified(layers);
         getChildren().add(page);
         widthProperty().addListener((o, was, is) -> fit());
@@ -199,6 +202,10 @@ public final class MainWindow extends StackPane {
         settings.textPx().ifPresent(this::textSize);
         // Lists that pop up take their colours from the scene, which comes later.
         sceneProperty().addListener((o, was, is) -> setNight(settings.night()));
+    }
+
+    private void sheetKept(Path file) {
+        openPanel.began(file);
     }
 
     /** Each stop's own evidence comes to the front; a trace the user chose stays. */

@@ -2,11 +2,11 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Consumer;
 import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -21,7 +21,6 @@ import javafx.scene.input.KeyCode;
 import nariz.app.plot.Follow;
 import nariz.app.session.Library;
 import nariz.app.session.Session;
-import nariz.sim.DemoDrive;
 import nariz.store.Workbook;
 
 /** Two fields and a button: which build sheet, which log. Files dropped on the window land here too. */
@@ -32,7 +31,7 @@ final class OpenPanel extends VBox {
     private final TextField log = new TextField();
     private final Button read = new Button(say("open-panel.read-the-drive"));
 
-    OpenPanel(Session session, FilePicker picker, Runnable close) {
+    OpenPanel(Session session, FilePicker picker, Runnable close, Consumer<Path> form) {
         super(10);
         this.session = session;
         this.picker = picker;
@@ -54,12 +53,14 @@ final class OpenPanel extends VBox {
         demo.setId("open-panel-demo");
         demo.setOnAction(e -> session.openDemo());
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
-                say("open-panel.start-sheet-help"), () -> picker.place(getScene().getWindow(),
-                say("open-panel.build-sheet"), "my-car.json").ifPresent(f -> {
-                    session.write(f, out -> out.write(DemoDrive.sheetJson().getBytes(StandardCharsets.UTF_8)));
-                    sheet.setText(f.toString());
-                    hint.setText(say("open-panel.started", f));
-                }));
+                say("open-panel.start-sheet-help"), () -> {
+                    Path there = sheet.getText().isBlank() ? null : usable(sheet, say("open-panel.build-sheet-2"));
+                    if (there != null || sheet.getText().isBlank()) {
+                        form.accept(there);
+                    }
+                });
+        begin.textProperty().bind(Bindings.when(sheet.textProperty().isEmpty()).then(say("open-panel.start-sheet"))
+                .otherwise(say("open-panel.change-sheet")));
         HBox buttons = new HBox(8, read, begin, demo, cancel);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
@@ -69,6 +70,12 @@ final class OpenPanel extends VBox {
                 close.run();
             }
         });
+    }
+
+    /** A sheet has been kept: it is the one to read the drive with. */
+    void began(Path file) {
+        sheet.setText(file.toString());
+        log.requestFocus();
     }
 
     /** What is in the workbook already: a double click or Enter opens it. */

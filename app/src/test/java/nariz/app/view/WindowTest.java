@@ -1165,20 +1165,68 @@ public class WindowTest {
         Hands.settle();
     }
 
-    /** A newcomer without a file: the example is written, stands in its field and is a sheet that can be read. */
+    /** A newcomer without a file fills in a form, is told what is missing, and has a sheet that can be read. */
     @Test
-    public void buildSheetIsStartedFromAnExample() throws IOException {
+    public void buildSheetIsFilledInAsAForm() throws IOException {
         Hands.run(() -> window.showOpen(true));
         Hands.settle();
-        picked[0] = folder().resolve("my-car.json");
         hands.click("sheet-start");
-        Hands.waitFor("the example", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
-        assertThat(BuildSheetReader.read(picked[0]).engine().redlineRpm()).isPositive();
+        hands.click("sheet-keep");
+        assertThat(sheetProblem()).startsWith("Not yet, displacement: found nothing.");
+        fill("engine-displacement", "3,8");
+        fill("engine-cylinders", "6");
+        assertThat(Hands.onInterface(() -> input("engine-displacement").getText())).isEqualTo("3.8 L");
+        assertThat(Hands.onInterface(() -> input("carburetor-primary-mainJet").getPromptText())).endsWith("thou");
+        fill("carburetor-primary-idleFeedRestriction", "37");
+        fill("engine-redline", "fast");
+        picked[0] = folder().resolve("my-car.json");
+        hands.click("sheet-keep");
+        assertThat(sheetProblem()).startsWith("Not yet, highest speed: found \"fast\".");
+        assertThat(Files.exists(picked[0])).isFalse();
+        fill("engine-redline", "5600");
+        // The other family has other parts; what both have stays.
+        Hands.run(() -> combo("sheet-carburetor-family").setValue("rod-metered-4"));
+        Hands.settle();
+        assertThat(stage.getScene().lookup("#sheet-carburetor-primary-powerValve")).isNull();
+        fill("carburetor-primary-stepUpSpring", "7");
+        // Put away and opened again, nothing is lost.
+        hands.click("sheet-close");
+        hands.click("sheet-start");
+        assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
+        hands.click("sheet-keep");
+        Hands.waitFor("the sheet", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
+        BuildSheet sheet = BuildSheetReader.read(picked[0]);
+        assertThat(sheet.carburetor().family()).isEqualTo(nariz.build.Family.ROD_METERED_4);
+        assertThat(sheet.carburetor().primary().idleFeedM()).isEqualTo(37 * nariz.units.Units.THOU);
         assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#open-sheet")).getText()))
                 .isEqualTo(picked[0].toString());
+        // A sheet that is there is changed.
+        hands.click("sheet-start");
+        assertThat(Hands.onInterface(() -> input("engine-redline").getText())).isEqualTo("5600 rpm");
+        hands.click("sheet-close");
+        Files.writeString(picked[0], "[]");
+        hands.click("sheet-start");
+        assertThat(problem()).contains("my-car.json, line 1, column 1");
         Hands.run(() -> {
             ((TextField) window.lookup("#open-sheet")).clear();
             window.showOpen(false);
         });
+    }
+
+    private TextField input(String field) {
+        return (TextField) stage.getScene().lookup("#sheet-" + field);
+    }
+
+    private void fill(String field, String text) {
+        Hands.run(() -> {
+            input(field).requestFocus();
+            input(field).setText(text);
+        });
+        Hands.run(() -> stage.getScene().lookup("#sheet-name").requestFocus());
+        Hands.settle();
+    }
+
+    private String sheetProblem() {
+        return Hands.onInterface(() -> ((Label) stage.getScene().lookup("#sheet-problem")).getText());
     }
 }

@@ -1,0 +1,304 @@
+package nariz.app.view;
+
+import static nariz.app.words.WindowWords.say;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import javafx.collections.FXCollections;
+import javafx.geometry.HPos;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Control;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import nariz.app.session.Session;
+import nariz.build.Assumption;
+import nariz.build.BuildSheetReader;
+import nariz.build.InputProblem;
+import nariz.build.SheetDraft;
+import nariz.build.SideName;
+import nariz.sim.DemoDrive;
+
+/**
+ * A build sheet as a form: what is fitted, one field each, the two sides of the carburetor beside each other. What is
+ * left blank shows in grey what this family would be assumed to have.
+ */
+final class SheetPanel extends VBox {
+    private static final String FAMILY = "carburetor.family";
+    private static final String NEW = "my-car.json";
+    private static final double FIELD_W = 214;
+    private static final double UNIT_W = 46;
+
+    private final Session session;
+    private final FilePicker picker;
+    private final Consumer<Path> kept;
+    private final VBox form = new VBox(10);
+    private final Label where = new Label();
+    private final Map<String, Control> inputs = new LinkedHashMap<>();
+    private SheetDraft draft = SheetDraft.blank();
+    private String file = NEW;
+    /** Whether something was begun that is not kept yet: it is still there when the form is opened again. */
+    private boolean begun;
+
+    SheetPanel(Session session, FilePicker picker, Consumer<Path> kept) {
+        super(10);
+        this.session = session;
+        this.picker = picker;
+        this.kept = kept;
+        setId("sheet-panel");
+        getStyleClass().add("open-panel");
+        Label title = new Label(say("sheet-panel.what-is-fitted"));
+        title.getStyleClass().add("card-heading");
+        Label hint = new Label(say("sheet-panel.leave-blank"));
+        hint.setWrapText(true);
+        hint.getStyleClass().add("small");
+        // Because a form that is higher than the window would take the room from the words first.
+        hint.setMinHeight(USE_PREF_SIZE);
+        where.setMinHeight(USE_PREF_SIZE);
+        ScrollPane scroll = new ScrollPane(form);
+        scroll.setFitToWidth(true);
+        scroll.setId("sheet-form");
+        where.setId("sheet-problem");
+        where.setWrapText(true);
+        where.getStyleClass().add("caution");
+        where.managedProperty().bind(where.textProperty().isNotEmpty());
+        Button keep = MainWindow.button(say("sheet-panel.keep"), "sheet-keep", say("sheet-panel.keep-help"), this::keep);
+        keep.getStyleClass().add("primary");
+        Button example = MainWindow.button(say("sheet-panel.example"), "sheet-example", say("sheet-panel.example-help"),
+                () -> load(SheetDraft.of("example", DemoDrive.sheetJson()), file));
+        Button close = new Button(say("sheet-panel.close"));
+        close.setId("sheet-close");
+        close.setOnAction(e -> show(false));
+        HBox buttons = new HBox(8, keep, example, close);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(title, hint, scroll, where, buttons);
+        setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                show(false);
+                e.consume();
+            }
+        });
+        show(false);
+    }
+
+    private void show(boolean now) {
+        setVisible(now);
+        setManaged(now);
+    }
+
+    /**
+     * Opens the form.
+     *
+     * @param sheet sheet to change, or null to begin one
+     */
+    void open(Path sheet) {
+        if (sheet == null && !begun) {
+            load(SheetDraft.blank(), NEW);
+        } else if (sheet != null) {
+            try {
+                String name = String.valueOf(sheet.getFileName());
+                load(SheetDraft.of(name, Files.readString(sheet)), name);
+            } catch (InputProblem e) {
+                session.complain(e.getMessage());
+                return;
+            } catch (java.io.IOException e) {
+                session.complain(InputProblem.unreadable(sheet.toString(), e).getMessage());
+                return;
+            }
+        }
+        show(true);
+        inputs.values().iterator().next().requestFocus();
+    }
+
+    private void load(SheetDraft d, String name) {
+        draft = d;
+        file = name;
+        begun = false;
+        where.setText("");
+        lay();
+    }
+
+    /** Builds the form anew: another family has other parts. */
+    private void lay() {
+        inputs.clear();
+        form.getChildren().clear();
+        List<SheetDraft.Field> fields = draft.fields();
+        section(say("sheet-panel.car"), fields.stream().filter(f -> f.path().startsWith("engine.") || f.path()
+                .startsWith("ambient.") || "name".equals(f.path())).toList());
+        section(say("sheet-panel.carburetor"), fields.stream().filter(f -> f.path().matches("carburetor\\.[a-zA-Z]+")
+                || f.path().startsWith("carburetor.secondaryOpening.") || f.path().startsWith("carburetor.pump."))
+                .toList());
+        sides(fields);
+        remind();
+    }
+
+    private static GridPane grid(double... widths) {
+        GridPane g = new GridPane(10, 6);
+        for (double w : widths) {
+            ColumnConstraints c = new ColumnConstraints();
+            c.setPrefWidth(w);
+            c.setHalignment(HPos.LEFT);
+            g.getColumnConstraints().add(c);
+        }
+        return g;
+    }
+
+    private void section(String name, List<SheetDraft.Field> fields) {
+        GridPane g = grid(186, FIELD_W + UNIT_W, 186, FIELD_W + UNIT_W);
+        for (int i = 0; i < fields.size(); i++) {
+            SheetDraft.Field f = fields.get(i);
+            Node input = input(f);
+            g.add(named(f.label(), input), 2 * (i % 2), i / 2);
+            g.add(input, 2 * (i % 2) + 1, i / 2);
+        }
+        form.getChildren().addAll(heading(name), g);
+    }
+
+    /** One row a part, a column a side; a part that only one side has leaves its place empty. */
+    private void sides(List<SheetDraft.Field> fields) {
+        GridPane g = grid(300, FIELD_W + UNIT_W, FIELD_W + UNIT_W);
+        g.add(heading(SideName.PRIMARY.label()), 1, 0);
+        g.add(heading(SideName.SECONDARY.label()), 2, 0);
+        Map<String, Integer> rows = new LinkedHashMap<>();
+        for (SheetDraft.Field f : fields) {
+            String[] steps = f.path().split("\\.", -1);
+            SideName side = steps.length == 3 ? SideName.ofKey(steps[1]).orElse(null) : null;
+            if (side == null) {
+                continue;
+            }
+            Integer known = rows.get(steps[2]);
+            int row = known == null ? rows.size() + 1 : known;
+            Node input = input(f);
+            if (known == null) {
+                rows.put(steps[2], row);
+                g.add(named(Assumption.part(f.path()), input), 0, row);
+            }
+            g.add(input, 1 + side.ordinal(), row);
+        }
+        form.getChildren().addAll(heading(say("sheet-panel.parts")), g);
+    }
+
+    private static Label heading(String s) {
+        Label l = new Label(s);
+        l.getStyleClass().add("card-subheading");
+        return l;
+    }
+
+    private static Label named(String s, Node input) {
+        Label l = new Label(s);
+        l.setWrapText(true);
+        l.setLabelFor(input);
+        return l;
+    }
+
+    private Node input(SheetDraft.Field f) {
+        Control c = f.choices().isEmpty() ? text(f) : choice(f);
+        c.setId("sheet-" + f.path().replace('.', '-'));
+        c.setAccessibleText(f.label() + (f.unit().isEmpty() ? "" : ", " + f.unit()));
+        c.setPrefWidth(FIELD_W);
+        inputs.put(f.path(), c);
+        Label unit = new Label(f.unit());
+        unit.getStyleClass().add("small");
+        HBox box = new HBox(6, c, unit);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+
+    private TextField text(SheetDraft.Field f) {
+        TextField t = new TextField(draft.get(f.path()));
+        t.textProperty().addListener((o, was, is) -> {
+            where.setText("");
+            draft.set(f.path(), is);
+            begun = true;
+        });
+        // The sheet says the unit, and so does the field: once written it is shown as it will be kept.
+        t.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                t.setText(draft.get(f.path()));
+                remind();
+            }
+        });
+        t.setOnAction(e -> keep());
+        return t;
+    }
+
+    private ComboBox<String> choice(SheetDraft.Field f) {
+        ComboBox<String> box = new ComboBox<>(FXCollections.observableArrayList(f.choices()));
+        if (!FAMILY.equals(f.path())) {
+            box.getItems().addFirst("");
+        }
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(String key) {
+                return key == null || key.isEmpty() ? "" : f.choices().contains(key) ? say("choice." + key) : key;
+            }
+
+            @Override
+            public String fromString(String text) {
+                return text;
+            }
+        });
+        box.setValue(draft.get(f.path()));
+        box.valueProperty().addListener((o, was, is) -> {
+            where.setText("");
+            draft.set(f.path(), is);
+            begun = true;
+            if (FAMILY.equals(f.path())) {
+                lay();
+                inputs.get(FAMILY).requestFocus();
+            } else {
+                remind();
+            }
+        });
+        return box;
+    }
+
+    /** Shows in grey what would be assumed where nothing stands. */
+    private void remind() {
+        Map<String, String> assumed = draft.assumed();
+        inputs.forEach((path, c) -> {
+            // A rear valve is the exception: nothing there means none.
+            String usual = assumed.getOrDefault(path, path.equals("carburetor.secondary.powerValve") ? "plugged" : "");
+            if (c instanceof TextField t) {
+                t.setPromptText(usual);
+            } else if (c instanceof ComboBox<?> b) {
+                b.setPromptText(usual.isEmpty() ? "" : say("choice." + usual));
+            }
+        });
+    }
+
+    private void keep() {
+        String json = draft.json();
+        try {
+            BuildSheetReader.parse(say("sheet-panel.the-sheet"), json);
+        } catch (InputProblem e) {
+            Control c = inputs.get(e.field());
+            String name = c == null ? e.field() : Assumption.label(e.field());
+            where.setText(say("sheet-panel.not-yet", name, e.found(), e.wanted()));
+            if (c != null) {
+                c.requestFocus();
+            }
+            return;
+        }
+        picker.place(getScene().getWindow(), say("sheet-panel.build-sheet"), file).ifPresent(p -> {
+            session.write(p, out -> out.write(json.getBytes(StandardCharsets.UTF_8)));
+            begun = false;
+            show(false);
+            kept.accept(p);
+        });
+    }
+}
