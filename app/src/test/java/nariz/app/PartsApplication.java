@@ -27,8 +27,8 @@ import nariz.sim.DemoDrive;
 
 /**
  * How long a part that is dragged along its ladder takes to be seen: from the new size to the end of the layout pulse
- * in which plane, effect, trace and verdict are drawn anew, in the whole window with the demo, or with a log that is the
- * demo's several times over. Started by {@link Frames}: {@code parts} or {@code parts 20}.
+ * in which plane, effect, trace and verdict are drawn anew, in the whole window with the demo, or with a log that is
+ * the demo's several times over. Started by {@link Frames}: {@code parts} or {@code parts 20}.
  */
 public final class PartsApplication extends Application {
     private static final int WARM = 40;

@@ -25,6 +25,7 @@ import nariz.units.Units;
 final class AdviceBuilder {
     /** Fault probability above which parts wait: a check costs minutes, parts for a fault cost hours and mislead. */
     private static final double CHECK_ABOVE = 0.25;
+    private static final double MOSTLY = 0.5;
     /** Loss under which a car drives well whatever the cause, in regimes at their tolerance. */
     private static final double WORTH_CHECKING = 0.8;
     private static final double LEAST_SHARE = 0.25;
@@ -59,7 +60,9 @@ final class AdviceBuilder {
     }
 
     static Advice notEnough(Observation o, Strategy strategy) {
-        String sentence = say("advice-builder.not-enough-steady-running", o.steadyS(), Analysis.LEAST_STEADY_S);
+        String sentence = o.steadyS() < Analysis.LEAST_STEADY_S ? say("advice-builder.not-enough-steady-running",
+                o.steadyS(), Analysis.LEAST_STEADY_S) + mostly(o) : say("advice-builder.too-few-places",
+                o.cells().size(), Analysis.FEWEST_CELLS);
         List<CircuitFinding> circuits = new ArrayList<>();
         for (Circuit c : Circuit.values()) {
             circuits.add(new CircuitFinding(c, 1, 0.5, 1.5, 0, Double.NaN, Status.NOT_READ, List.of(), Optional.empty(),
@@ -70,6 +73,14 @@ final class AdviceBuilder {
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), stretches(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), List.of(), List.of(),
                 List.of(), sensor(o), Optional.empty());
+    }
+
+    /** What most of the log is, where that is nothing that counts. */
+    private static String mostly(Observation o) {
+        Map<Flag, Double> shares = new EnumMap<>(Flag.class);
+        stretches(o).forEach(s -> shares.merge(s.kind(), s.share(), Double::sum));
+        return shares.entrySet().stream().max(Map.Entry.comparingByValue()).filter(e -> e.getValue() > MOSTLY)
+                .map(e -> " " + say("advice-builder.mostly", e.getKey().label(), 100 * e.getValue())).orElse("");
     }
 
     Advice build(List<Decision.Step> chosen) {

@@ -19,6 +19,7 @@ import nariz.log.DriveLog;
 public final class Analysis {
     /** Least steady running for any judgement, s. */
     static final double LEAST_STEADY_S = 30.0;
+    static final int FEWEST_CELLS = 4;
     private static final double LEAST_IDLE_S = 10.0;
     /** Idle speeds within this of the sheet's are left: more than a lope moves the mean. */
     private static final double IDLE_SPEED_OFF = 0.12;
@@ -91,7 +92,7 @@ public final class Analysis {
     public static Analysis of(Request q, BooleanSupplier cancelled) {
         BuildSheet sheet = q.sheet();
         Observation o = Observation.of(q.log(), sheet, cancelled);
-        if (o.steadyS() < LEAST_STEADY_S || o.cells().size() < 4) {
+        if (o.steadyS() < LEAST_STEADY_S || o.cells().size() < FEWEST_CELLS) {
             return told(q, o, null, null);
         }
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));

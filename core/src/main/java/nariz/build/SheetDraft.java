@@ -14,9 +14,9 @@ import java.util.stream.Stream;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * A build sheet that is being filled in: the text of every field, as a person writes it. What a sheet holds beside these
- * fields (notes, fuel, the manifold) is carried along. Whether it can be used is {@link BuildSheetReader}'s business:
- * a draft may be as incomplete as it likes.
+ * A build sheet that is being filled in: the text of every field, as a person writes it. What a sheet holds beside
+ * these fields (notes, fuel, the manifold) is carried along. Whether it can be used is {@link BuildSheetReader}'s
+ * business: a draft may be as incomplete as it likes.
  */
 public final class SheetDraft {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();

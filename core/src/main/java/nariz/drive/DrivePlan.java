@@ -145,7 +145,8 @@ public record DrivePlan(List<Item> items) {
             boolean reads = o.flag(i) == Flag.STEADY || o.flag(i) == Flag.TRANSIENT;
             int s = o.stateOf(i);
             double dt = log.timeS()[i + 1] - log.timeS()[i];
-            if (reads && dt < 1 && log.rpm()[s] >= fromRpm && log.rpm()[s] <= toRpm && log.vacuumPa()[s] < FULL_PA) {
+            if (reads && dt < Math.max(1, o.gapS()) && log.rpm()[s] >= fromRpm && log.rpm()[s] <= toRpm
+                    && log.vacuumPa()[s] < FULL_PA) {
                 sum += dt;
             }
         }

@@ -24,8 +24,8 @@ import nariz.units.Units;
  *
  * <p>The sensor sees phi(t - d) with d = 1.2 * 120/N + V p/(m R T) (one cycle and a bit, then the exhaust volume over
  * gas flow), through a first-order lag; V and lag are found from the log by lining up changes of measured and predicted
- * phi. Steady: over the 1.3 s before the moment the reading belongs to, vacuum stayed within
- * 1.3 inHg (2.6 at a loping idle), throttle within 3 %, speed within 30 %.
+ * phi. Steady: over the 1.3 s (two steps of a slower logger) before the moment the reading belongs to, vacuum stayed
+ * within 1.3 inHg (2.6 at a loping idle), throttle within 3 %, speed within 30 %.
  *
  * <p>Fuel on the manifold walls makes a pull read lean for seconds and what follows it read rich, while every gauge
  * stands still. A reading that still swings by more than 4 % a second does not count, and one that counts is freed of
@@ -41,6 +41,9 @@ public final class Observation {
     private static final double VACUUM_SPAN = 1.3 * Units.INHG;
     private static final double THROTTLE_SPAN = 0.03;
     private static final double GAP_S = 0.5;
+    /** A slow logger's own steps are no gaps; readings a step or two apart still tell whether anything moved. */
+    private static final double GAP_STEPS = 2.5;
+    private static final double MEMORY_STEPS = 2.1;
     private static final double USUAL_LAG_S = 0.1;
     private static final double[] LAGS_S = {0.03, 0.045, 0.065, 0.08, 0.1, 0.125, 0.155, 0.2, 0.27, 0.4};
     /** Exhaust ahead of the sensor over displacement. */
@@ -77,6 +80,7 @@ public final class Observation {
     private final Flag[] flags;
     private final double idleRad;
     private final double idleVacuumPa;
+    private final double stepS;
     private double exhaustM3;
     private double lagS;
     private WallFilm film;
@@ -99,6 +103,7 @@ public final class Observation {
         readingOf = new int[n];
         flags = new Flag[n];
         cellOf = new int[n];
+        stepS = usualStep(log.timeS());
         double[] idle = idlePoint();
         idleVacuumPa = idle[0];
         idleRad = idle[1];
@@ -153,6 +158,24 @@ public final class Observation {
         double s = k > 20 ? median(speed, k) : sheet.engine().idleRpm();
         double drawn = model.filling().airKgPerS(s, sheet.ambient().pressurePa() - v);
         return new double[] {v, model.angleFor(drawn, v)};
+    }
+
+    /** Median of the steps in time, s. */
+    private static double usualStep(double[] t) {
+        double[] steps = new double[Math.max(1, t.length - 1)];
+        for (int i = 1; i < t.length; i++) {
+            steps[i - 1] = t[i] - t[i - 1];
+        }
+        return median(steps, steps.length);
+    }
+
+    /** {@return time between two samples from which on something is taken to be missing between them, s} */
+    public double gapS() {
+        return Math.max(GAP_S, GAP_STEPS * stepS);
+    }
+
+    private double memoryS() {
+        return Math.max(MEMORY_S, MEMORY_STEPS * stepS);
     }
 
     private static double median(double[] v, int k) {
@@ -221,7 +244,7 @@ public final class Observation {
             if (!Double.isNaN(theta[i])) {
                 lever = Math.clamp(lever, theta[i] - play, theta[i] + play);
             }
-            if (!Double.isNaN(theta[i]) && dt < GAP_S) {
+            if (!Double.isNaN(theta[i]) && dt < gapS()) {
                 double shot = pump.step(Math.max(0.0, lever - idleRad), dt);
                 phi[Circuit.PUMP.ordinal()][i] = (float) (shot * sheet.fuel().stoichAfr() / air[i]);
             }
@@ -339,6 +362,7 @@ public final class Observation {
         double state = Double.NaN;
         double usual = 0;
         double keeps = 1;
+        double gap = gapS();
         double sxy = 0;
         double sxx = 0;
         double syy = 0;
@@ -350,7 +374,7 @@ public final class Observation {
                 usual = dt;
                 keeps = Math.exp(-dt / lag);
             }
-            state = Double.isNaN(state) || dt > GAP_S ? in : in + (state - in) * keeps;
+            state = Double.isNaN(state) || dt > gap ? in : in + (state - in) * keeps;
             sensed[i % (step + 1)] = state;
             if (i >= step) {
                 double a = state - sensed[(i + 1) % (step + 1)];
@@ -383,17 +407,19 @@ public final class Observation {
      */
     private void swings() {
         double[] t = log.timeS();
+        double mean = Math.max(SWING_MEAN_S, MEMORY_STEPS * stepS);
+        double apart = Math.max(SWING_S, mean);
         ReadingMean late = new ReadingMean();
         ReadingMean early = new ReadingMean();
         for (int i = 0; i < n; i++) {
             late.to(i + 1);
-            while (t[late.from] < t[i] - SWING_MEAN_S) {
+            while (t[late.from] < t[i] - mean) {
                 late.drop();
             }
-            while (t[early.to] < t[i] - SWING_S) {
+            while (t[early.to] < t[i] - apart) {
                 early.to(early.to + 1);
             }
-            while (t[early.from] < t[i] - SWING_S - SWING_MEAN_S) {
+            while (t[early.from] < t[i] - apart - mean) {
                 early.drop();
             }
             if (flags[i] == Flag.STEADY && late.count > 0 && early.count > 0) {
@@ -455,7 +481,7 @@ public final class Observation {
             return Flag.OVERRUN;
         }
         double[] t = log.timeS();
-        if (i > 0 && t[i] - t[i - 1] > GAP_S) {
+        if (i > 0 && t[i] - t[i - 1] > gapS()) {
             return Flag.GAP;
         }
         return Flag.STEADY;
@@ -469,6 +495,7 @@ public final class Observation {
         SlidingSpan ped = new SlidingSpan();
         SlidingSpan spd = new SlidingSpan();
         double[] t = log.timeS();
+        double memory = memoryS();
         boolean[] moving = new boolean[n];
         int from = 0;
         int broken = -1;
@@ -478,7 +505,7 @@ public final class Observation {
             if (pedal != null) {
                 ped.add(i, pedal[i]);
             }
-            while (t[i] - t[from] > MEMORY_S) {
+            while (t[i] - t[from] > memory) {
                 from++;
             }
             vac.dropBefore(from);
@@ -489,8 +516,8 @@ public final class Observation {
             }
             double allowed = atIdle(i) ? 2.0 * VACUUM_SPAN : VACUUM_SPAN;
             moving[i] = vac.span() > allowed || spd.span() > 0.30 * log.rpm()[i]
-                    || (pedal != null && ped.span() > THROTTLE_SPAN) || (broken >= 0 && t[i] - t[broken] < MEMORY_S)
-                    || t[i] - t[0] < MEMORY_S;
+                    || (pedal != null && ped.span() > THROTTLE_SPAN) || (broken >= 0 && t[i] - t[broken] < memory)
+                    || t[i] - t[0] < memory;
         }
         for (int i = 0; i < n; i++) {
             if (flags[i] == Flag.STEADY && (moving[stateOf[i]] || moving[i])) {

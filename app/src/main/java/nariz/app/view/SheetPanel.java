@@ -76,7 +76,8 @@ final class SheetPanel extends VBox {
         where.setWrapText(true);
         where.getStyleClass().add("caution");
         where.managedProperty().bind(where.textProperty().isNotEmpty());
-        Button keep = MainWindow.button(say("sheet-panel.keep"), "sheet-keep", say("sheet-panel.keep-help"), this::keep);
+        Button keep = MainWindow.button(say("sheet-panel.keep"), "sheet-keep", say("sheet-panel.keep-help"),
+                this::keep);
         keep.getStyleClass().add("primary");
         Button example = MainWindow.button(say("sheet-panel.example"), "sheet-example", say("sheet-panel.example-help"),
                 () -> load(SheetDraft.of("example", DemoDrive.sheetJson()), file));
