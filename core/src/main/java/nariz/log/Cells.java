@@ -7,8 +7,10 @@ import java.util.regex.Pattern;
 final class Cells {
     private static final Pattern NUMBER_AND_UNIT = Pattern.compile(
             "([-+]?[0-9]+(?:[.,][0-9]+)?)\\s*[%°A-Za-zλ\"][%°A-Za-z/0-9]{0,7}");
+    /** A date that ends in the year is passed over: whether day or month comes first is not said. */
     private static final Pattern CLOCK = Pattern.compile(
-            "(?:([0-9]{4})-([0-9]{1,2})-([0-9]{1,2})[T ]+)?(?:([0-9]{1,2}):)?([0-9]{1,2}):([0-9]{1,2}(?:[.,][0-9]+)?)"
+            "(?:([0-9]{4})[-/.]([0-9]{1,2})[-/.]([0-9]{1,2})[T ]+|[0-9]{1,2}[-/.][0-9]{1,2}[-/.](?:[0-9]{4}|[0-9]{2})"
+            + "[T, ]+)?(?:([0-9]{1,2}):)?([0-9]{1,2}):([0-9]{1,2}(?:[.,][0-9]+)?)(?: ?([AaPp])\\.?[Mm]\\.?)?"
             + "(?:Z|[+-][0-9]{2}:?[0-9]{2})?");
     /** So many digits stay below 2^53. */
     private static final int MOST_DIGITS = 15;
@@ -84,7 +86,7 @@ final class Cells {
         return cell.indexOf(':') > 0 && CLOCK.matcher(cell.trim()).matches();
     }
 
-    /** Seconds of the day, or since 1970 with a date; NaN when it is no clock time. */
+    /** Seconds of the day, or since 1970 with a date that begins with the year; NaN when it is no clock time. */
     static double clockS(String cell) {
         Matcher m = CLOCK.matcher(cell.trim());
         if (!m.matches()) {
@@ -92,7 +94,9 @@ final class Cells {
         }
         double s = 60.0 * Integer.parseInt(m.group(5)) + Double.parseDouble(m.group(6).replace(',', '.'));
         if (m.group(4) != null) {
-            s += 3600.0 * Integer.parseInt(m.group(4));
+            int hour = Integer.parseInt(m.group(4));
+            // Twelve o'clock is the first hour of either half.
+            s += 3600.0 * (m.group(7) == null ? hour : hour % 12 + ("Pp".contains(m.group(7)) ? 12 : 0));
         }
         if (m.group(1) != null) {
             try {

@@ -39,4 +39,25 @@ public class CellsTest {
             assertThat(Cells.number(s)).as(s).isNaN();
         }
     }
+
+    @Test
+    public void clockTimesAreReadAsTheyAreWritten() {
+        double noon = 12 * 3600 + 34 * 60 + 56.5;
+        for (String s : new String[] {"12:34:56.5", "12:34:56,5", "01/05/2026 12:34:56.5", "1.5.26 12:34:56.5",
+            "5-1-2026, 12:34:56.5", "12:34:56.5 PM", "12:34:56.5 p.m.", "05/01/2026 12:34:56.5 pm"}) {
+            assertThat(Cells.clock(s)).as(s).isTrue();
+            assertThat(Cells.clockS(s)).as(s).isEqualTo(noon);
+        }
+        assertThat(Cells.clockS("12:34:56.5 AM")).isEqualTo(noon - 12 * 3600);
+        assertThat(Cells.clockS("1:02:03 PM")).isEqualTo(13 * 3600 + 2 * 60 + 3);
+        assertThat(Cells.clockS("34:56.5")).isEqualTo(34 * 60 + 56.5);
+        // 20 574 days from 1970 to the first of May 2026.
+        for (String s : new String[] {"2026-05-01 12:34:56.5", "2026/05/01 12:34:56.5", "2026.5.1 12:34:56.5",
+            "2026-05-01T12:34:56.5Z"}) {
+            assertThat(Cells.clockS(s)).as(s).isEqualTo(20_574 * 86_400.0 + noon);
+        }
+        for (String s : new String[] {"2026-13-01 12:34:56", "12:34:56 XM", "1/2 12:34:56", "12.34.56"}) {
+            assertThat(Cells.clockS(s)).as(s).isNaN();
+        }
+    }
 }

@@ -9,6 +9,7 @@ import nariz.advice.Hypothesis;
 import nariz.app.session.Glossary;
 import nariz.app.session.Session;
 import nariz.app.session.Stop;
+import nariz.build.SheetDraft;
 import nariz.testing.Bundles;
 import nariz.words.Language;
 import nariz.words.Words;
@@ -43,6 +44,8 @@ public class WindowWordsTest {
             for (Stop s : Stop.values()) {
                 assertThat(s.label()).isNotBlank();
             }
+            SheetDraft.blank().fields().stream().flatMap(f -> f.choices().stream()).forEach(c -> assertThat(
+                    WindowWords.say("choice." + c)).isNotBlank());
             Hypothesis.FAULTS.forEach(c -> assertThat(Session.causeLabel(c)).isNotBlank());
             assertThat(Glossary.words()).hasSizeGreaterThan(15).allMatch(w -> w.contains(": "));
         }
