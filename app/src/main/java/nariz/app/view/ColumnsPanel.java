@@ -93,8 +93,8 @@ final class ColumnsPanel extends VBox {
         HBox buttons = new HBox(8, read, close, kept);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, why, scroll, more, rateRow, buttons);
-        setVisible(false);
-        setManaged(false);
+        // A question that was open in another language stays open.
+        show(session.questionProperty().get());
         Follow.the(session.questionProperty(), this, (o, was, is) -> show(is));
     }
 

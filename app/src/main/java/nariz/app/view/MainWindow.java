@@ -70,6 +70,7 @@ public final class MainWindow extends StackPane {
     private final Session session;
     private final List<Picture> pictures;
     private final OpenPanel openPanel;
+    private final SheetPanel sheetPanel;
     private final Find find;
     private final Choice picture;
     private final Choice side;
@@ -118,7 +119,7 @@ public final class MainWindow extends StackPane {
         stabs.setId("stabs");
         difference.setId("difference");
         pictures = List.of(stream, plane, trace, stabs, difference, scrubber, effect);
-        SheetPanel sheetPanel = new SheetPanel(session, picker, this::sheetKept);
+        sheetPanel = new SheetPanel(session, picker, this::sheetKept);
         openPanel = new OpenPanel(session, picker, () -> showOpen(false), sheetPanel::open);
         openPanel.setMaxSize(620, Region.USE_PREF_SIZE);
         showOpen(false);
@@ -188,7 +189,11 @@ public final class MainWindow extends StackPane {
             }
         });
         addEventFilter(KeyEvent.KEY_RELEASED, e -> swallow = false);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> scrubber.requestFocus());
+        Follow.the(session.driveProperty(), this, (o, was, is) -> {
+            if (is == null || was == null || !is.log().equals(was.log())) {
+                scrubber.requestFocus();
+            }
+        });
         Follow.the(session.stopProperty(), this, (o, was, is) -> follow(is));
         Follow.the(session.comparisonProperty(), this, (o, was, is) -> follow(session.stopProperty().get()));
         setOnDragOver(this::dragOver);
@@ -398,6 +403,9 @@ public final class MainWindow extends StackPane {
         Words.speak(language);
         settings.language(language);
         MainWindow anew = new MainWindow(session, picker, settings);
+        anew.openPanel.goOn(openPanel);
+        anew.showOpen(openPanel.isVisible());
+        anew.sheetPanel.goOn(sheetPanel);
         getScene().setRoot(anew);
         session.retell();
     }

@@ -66,10 +66,17 @@ final class OpenPanel extends VBox {
         getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
                 row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, kept(), workbook());
         Follow.the(session.driveProperty(), this, (o, was, is) -> {
-            if (is != null) {
+            // The same drive in other words or units is no reason.
+            if (is != null && (was == null || !is.log().equals(was.log()))) {
                 close.run();
             }
         });
+    }
+
+    /** Goes on with the files that were named in another language. */
+    void goOn(OpenPanel before) {
+        sheet.setText(before.sheet.getText());
+        log.setText(before.log.getText());
     }
 
     /** A sheet has been kept: it is the one to read the drive with. */

@@ -125,6 +125,13 @@ final class SheetPanel extends VBox {
         inputs.values().iterator().next().requestFocus();
     }
 
+    /** Goes on where the form of another language was left. */
+    void goOn(SheetPanel before) {
+        load(before.draft, before.file);
+        begun = before.begun;
+        show(before.isVisible());
+    }
+
     private void load(SheetDraft d, String name) {
         draft = d;
         file = name;
@@ -163,7 +170,7 @@ final class SheetPanel extends VBox {
         for (int i = 0; i < fields.size(); i++) {
             SheetDraft.Field f = fields.get(i);
             Node input = input(f);
-            g.add(named(f.label(), input), 2 * (i % 2), i / 2);
+            g.add(named(f.label(), f), 2 * (i % 2), i / 2);
             g.add(input, 2 * (i % 2) + 1, i / 2);
         }
         form.getChildren().addAll(heading(name), g);
@@ -186,7 +193,7 @@ final class SheetPanel extends VBox {
             Node input = input(f);
             if (known == null) {
                 rows.put(steps[2], row);
-                g.add(named(Assumption.part(f.path()), input), 0, row);
+                g.add(named(Assumption.part(f.path()), f), 0, row);
             }
             g.add(input, 1 + side.ordinal(), row);
         }
@@ -199,10 +206,10 @@ final class SheetPanel extends VBox {
         return l;
     }
 
-    private static Label named(String s, Node input) {
+    private Label named(String s, SheetDraft.Field f) {
         Label l = new Label(s);
         l.setWrapText(true);
-        l.setLabelFor(input);
+        l.setLabelFor(inputs.get(f.path()));
         return l;
     }
 

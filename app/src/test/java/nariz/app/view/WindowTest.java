@@ -1193,6 +1193,13 @@ public class WindowTest {
         hands.click("sheet-close");
         hands.click("sheet-start");
         assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
+        hands.click("language");
+        turned("Spanish");
+        assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#sheet-panel")))).contains(
+                "¿Qué lleva montado?").contains("chiclés principales");
+        assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
+        hands.click("language");
+        turned("and back");
         hands.click("sheet-keep");
         Hands.waitFor("the sheet", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
         BuildSheet sheet = BuildSheetReader.read(picked[0]);
@@ -1202,6 +1209,7 @@ public class WindowTest {
                 .isEqualTo(picked[0].toString());
         // A sheet that is there is changed.
         hands.click("sheet-start");
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).isTrue();
         assertThat(Hands.onInterface(() -> input("engine-redline").getText())).isEqualTo("5600 rpm");
         hands.click("sheet-close");
         Files.writeString(picked[0], "[]");
