@@ -240,11 +240,16 @@ final class HeaderMatch {
             }
         }
         for (int i = 0; i < t.width(); i++) {
-            if (unused(out, i) && i != events(t.titles())) {
+            if (unused(out, i) && i != events(t.titles()) && !aimedAt(t, i)) {
                 guess(t, i).filter(c -> free(out, c) && fits(t, c) && !told(out, c)).ifPresent(out::add);
             }
         }
         return out;
+    }
+
+    private static boolean aimedAt(Table t, int i) {
+        return i < t.titles().size() && Title.of(t.titles().get(i).trim(), "").parts().stream().anyMatch(
+                NOT_READ::contains);
     }
 
     private static boolean unused(List<ColumnPlan> out, int i) {
@@ -258,7 +263,7 @@ final class HeaderMatch {
     private static Optional<ColumnPlan> byPart(Table t, int i) {
         String title = t.titles().get(i).trim();
         Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
-        if (name.parts().stream().anyMatch(NOT_READ::contains)) {
+        if (aimedAt(t, i)) {
             return Optional.empty();
         }
         List<Channel> by = Arrays.stream(Channel.values()).filter(c -> name.parts().stream().anyMatch(p -> p.length()
