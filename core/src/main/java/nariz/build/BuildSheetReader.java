@@ -20,6 +20,10 @@ import nariz.units.Units;
 public final class BuildSheetReader {
     /** The format's name and version. */
     public static final String FORMAT = "nariz-build/1";
+    static final List<String> CAMS = List.of("mild", "medium", "big", "wild");
+    static final List<String> ADVANCES = List.of("vacuum", "centrifugal");
+    static final List<String> TRANSMISSIONS = List.of("automatic", "manual");
+    static final List<String> PUMP_CAMS = List.of("early", "standard", "long");
     private static final long LONGEST_BYTES = 1_000_000;
 
     private BuildSheetReader() {
@@ -70,13 +74,13 @@ public final class BuildSheetReader {
         }
         int cylinders = f.whole("cylinders", 1, 16, 6);
         double compression = f.number("compression", 6, 16, 9.0);
-        Cam cam = Cam.valueOf(f.choice("cam", List.of("mild", "medium", "big", "wild"), "medium")
+        Cam cam = Cam.valueOf(f.choice("cam", CAMS, "medium")
                 .toUpperCase(java.util.Locale.ROOT));
         double idle = f.quantity("idleSpeed", Dimension.SPEED, 300, 2500, "800 rpm", "800 rpm");
         double redline = f.quantity("redline", Dimension.SPEED, 2000, 12000, "5500 rpm", "5500 rpm");
         String manifold = f.text("manifold", "");
-        boolean vacuum = "vacuum".equals(f.choice("advance", List.of("vacuum", "centrifugal"), "vacuum"));
-        boolean auto = "automatic".equals(f.choice("transmission", List.of("automatic", "manual"), "manual"));
+        boolean vacuum = "vacuum".equals(f.choice("advance", ADVANCES, "vacuum"));
+        boolean auto = "automatic".equals(f.choice("transmission", TRANSMISSIONS, "manual"));
         f.noOthers();
         return new Engine(displacement, cylinders, compression, cam, idle, redline, manifold, vacuum, auto);
     }
@@ -184,7 +188,7 @@ public final class BuildSheetReader {
     private static Pump pump(SheetFields f, FamilyDefaults d) {
         Pump p = new Pump(hole(f, "nozzle", 10, 80, "35 thou", d.nozzle()),
                 f.quantity("tenStrokes", Dimension.VOLUME, 2e-6, 120e-6, "30 cc", "30 cc") / 10.0,
-                f.choice("cam", List.of("early", "standard", "long"), "standard"),
+                f.choice("cam", PUMP_CAMS, "standard"),
                 f.quantity("clearance", Dimension.LENGTH, 0, 5e-3, "0.4 mm", "0 mm"));
         f.noOthers();
         return p;

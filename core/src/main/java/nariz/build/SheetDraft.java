@@ -21,7 +21,8 @@ import tools.jackson.databind.json.JsonMapper;
 public final class SheetDraft {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final String FAMILY = "carburetor.family";
-    private static final List<String> BORE = List.of("bore:mm", "venturi:mm", "booster=", "mainJet:thou",
+    private static final List<String> BORE = List.of("bore:mm", "venturi:mm", "booster=" + keys(Arrays.stream(
+            Booster.values()).map(Booster::key)), "mainJet:thou",
             "highSpeedAirBleed:thou", "idleFeedRestriction:thou", "idleAirBleed:thou", "mixtureScrew:turns");
     private static final List<String> VALVE = List.of("powerValve:inHg", "powerChannelRestriction:thou");
     private static final List<String> RODS = List.of("rodCruise:thou", "rodPower:thou", "stepUpSpring:inHg");
@@ -106,9 +107,9 @@ public final class SheetDraft {
     public List<Field> fields() {
         boolean rods = Family.ROD_METERED_4.key().equals(get(FAMILY));
         List<Field> out = new ArrayList<>(fields("", "name"));
-        out.addAll(fields("engine.", "displacement:L", "cylinders", "cam=mild,medium,big,wild",
-                "advance=vacuum,centrifugal", "transmission=manual,automatic", "idleSpeed:rpm", "redline:rpm",
-                "compression"));
+        out.addAll(fields("engine.", "displacement:L", "cylinders", "cam=" + keys(BuildSheetReader.CAMS.stream()),
+                "advance=" + keys(BuildSheetReader.ADVANCES.stream()), "transmission="
+                + keys(BuildSheetReader.TRANSMISSIONS.stream()), "idleSpeed:rpm", "redline:rpm", "compression"));
         out.addAll(fields("ambient.", "pressure:kPa", "temperature:C"));
         out.addAll(fields("carburetor.", "family=" + keys(Arrays.stream(Family.values()).map(Family::key)), "count",
                 "fuelLevel:mm"));
@@ -119,8 +120,8 @@ public final class SheetDraft {
             out.addAll(fields("carburetor." + side.key() + ".", Stream.of(BORE.stream(), metered,
                     Stream.of("plateBypassHole:mm")).flatMap(s -> s).toArray(String[]::new)));
         }
-        out.addAll(fields("carburetor.pump.", "nozzle:thou", "tenStrokes:cc", "cam=early,standard,long",
-                "clearance:mm"));
+        out.addAll(fields("carburetor.pump.", "nozzle:thou", "tenStrokes:cc", "cam="
+                + keys(BuildSheetReader.PUMP_CAMS.stream()), "clearance:mm"));
         return out;
     }
 
@@ -128,9 +129,9 @@ public final class SheetDraft {
         return keys.collect(Collectors.joining(","));
     }
 
+    /** Fields from notes: {@code name}, {@code name:unit} or {@code name=choice,choice}. */
     private static List<Field> fields(String group, String... notes) {
-        return Arrays.stream(notes).map(n -> {
-            String words = "booster=".equals(n) ? n + keys(Arrays.stream(Booster.values()).map(Booster::key)) : n;
+        return Arrays.stream(notes).map(words -> {
             int choice = words.indexOf('=');
             int unit = words.indexOf(':');
             int end = choice > 0 ? choice : unit > 0 ? unit : words.length();

@@ -131,7 +131,7 @@ public final class ReferenceReport {
             double high = 0;
             for (int i = 0; i < e.cells().size(); i++) {
                 Cell cell = e.cells().get(i);
-                int row = at(d, a.observation().log().timeS()[a.observation().stateOf(cell.longestSample())]);
+                int row = at(d, a.observation().log().timeS()[cell.longestSample()]);
                 if (row < 0) {
                     continue;
                 }

@@ -12,7 +12,7 @@ package nariz.fit;
  * @param phiError standard error of that mean from scatter alone
  * @param idle whether this is curb idle
  * @param airMeasured whether the air was metered and not reckoned from filling
- * @param longestSample index of a sample in the middle of the longest stay
+ * @param longestSample sample of the engine's state in the middle of the longest stay
  */
 public record Cell(double rpm, double vacuumPa, double thetaRad, double airKgPerS, double dwellS, double phi,
         double phiError, boolean idle, boolean airMeasured,

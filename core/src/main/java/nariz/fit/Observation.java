@@ -753,7 +753,7 @@ public final class Observation {
             double corrected = m * 0.35 * unsettled / count;
             return new Cell(rpm / count, vacuum / count, thetaSum / count, airSum / count, dwell, m,
                     Math.hypot(scatter, corrected), idle,
-                    log.has(Channel.AIRFLOW), bestMiddle);
+                    log.has(Channel.AIRFLOW), stateOf[bestMiddle]);
         }
     }
 

@@ -17,6 +17,9 @@ import java.util.Optional;
  * @param signature header of the source, by which a plan is found again
  */
 public record Plan(List<ColumnPlan> columns, double rateHz, int events, String signature) {
+    /** The fastest rate a log is believed to have, Hz. */
+    public static final double FASTEST_HZ = 1e5;
+
     /** Copies the list. */
     public Plan {
         columns = columns.stream().sorted(Comparator.comparingInt(ColumnPlan::index)).toList();

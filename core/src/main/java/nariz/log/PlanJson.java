@@ -82,7 +82,7 @@ public final class PlanJson {
             columns.add(c);
         }
         double rate = root.number("rateHz", 0.0);
-        if (rate < 0 || rate > 1e5) {
+        if (rate < 0 || rate > Plan.FASTEST_HZ) {
             throw root.problem("rateHz", say("problem.samples-a-second-0-to-100000"));
         }
         return new Plan(columns, rate, (int) root.number("events", 0) - 1, root.text("signature", ""));

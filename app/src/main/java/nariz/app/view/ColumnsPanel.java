@@ -42,7 +42,6 @@ final class ColumnsPanel extends VBox {
     private static final double BECAUSE_W = 190;
     /** More rows than this are slow to lay out and longer than anyone reads. */
     private static final int MOST_ROWS = 120;
-    private static final double FASTEST_HZ = 100_000;
 
     private final Session session;
     private final GridPane grid = new GridPane(10, 6);
@@ -224,15 +223,6 @@ final class ColumnsPanel extends VBox {
         }
     }
 
-    private static Optional<Double> hz(String text) {
-        try {
-            double hz = Double.parseDouble(text.trim().replace(',', '.'));
-            return hz > 0 && hz <= FASTEST_HZ ? Optional.of(hz) : Optional.empty();
-        } catch (NumberFormatException e) {
-            return Optional.empty();
-        }
-    }
-
     private static String notUsed() {
         return say("columns-panel.not-used");
     }
@@ -302,12 +292,12 @@ final class ColumnsPanel extends VBox {
             plan = plan.with(column);
         }
         if (rateRow.isVisible() && !rate.getText().isBlank()) {
-            Optional<Double> hz = hz(rate.getText());
-            if (hz.isEmpty()) {
+            double hz = proposal.number(rate.getText());
+            if (!(hz > 0 && hz <= Plan.FASTEST_HZ)) {
                 session.complain(say("columns-panel.the-rate-is-not", rate.getText().trim()));
                 return;
             }
-            plan = plan.atRate(hz.get());
+            plan = plan.atRate(hz);
         }
         if (!plan.missing().isEmpty()) {
             session.complain(say("columns-panel.not-said-yet-which", String.join(", ", plan.missing())));
