@@ -33,7 +33,7 @@ public class StructureTest {
 
     @Test
     public void estimatorAndAdviceNeverReadTheSimulator() {
-        noClasses().that().resideInAnyPackage("nariz.fit..", "nariz.advice..").should().dependOnClassesThat()
+        noClasses().that().resideInAnyPackage("nariz.estimation..", "nariz.diagnosis..").should().dependOnClassesThat()
                 .resideInAnyPackage("nariz.sim..", "nariz.exam..").check(CORE);
     }
 

@@ -1,5 +1,8 @@
 package nariz.app;
 
+import nariz.app.task.FaultLog;
+import java.util.Optional;
+import nariz.app.words.WindowWords;
 import atlantafx.base.theme.PrimerLight;
 import java.nio.file.Path;
 import java.util.List;
@@ -7,23 +10,27 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
-import nariz.app.session.Session;
-import nariz.app.session.Settings;
+import nariz.app.state.Session;
+import nariz.app.state.Settings;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
-import nariz.words.Language;
-import nariz.words.Words;
+import nariz.text.Language;
 
 /** Puts the window together. Arguments: {@code --demo}, or {@code --build FILE --log FILE}, or none; with any,
  * {@code --workbook FILE}, {@code --language en|es}. */
 public final class NarizApplication extends Application {
     private Session session;
+    private FaultLog faults = FaultLog.none();
 
     @Override
     public void start(Stage stage) {
+        faults = FaultLog.in(Folders.logs());
         Settings settings = Settings.of(settings());
-        Words.speak(language(getParameters().getRaw(), settings));
-        session = new Session(Platform::runLater, workbook(getParameters().getRaw()));
+        WindowWords.use(WindowWords.wording().in(language(getParameters().getRaw(), settings)));
+        session = new Session(Platform::runLater, workbook(getParameters().getRaw()), faults);
+        // Whatever nobody expected is told in plain words and written down; the window goes on.
+        Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> Platform.runLater(() -> session.unexpected(
+                fault)));
         MainWindow window = new MainWindow(session, FilePicker.ofPlatform(), settings);
         stage.setScene(scene(window, 1280, 800));
         stage.setTitle("Nariz");
@@ -38,21 +45,19 @@ public final class NarizApplication extends Application {
 
     /**
      * Where drives are kept: the workbook named after {@code --workbook} or in the system property
-     * {@code nariz.workbook}, or a file in the user's home.
+     * {@code nariz.workbook}, or where the platform keeps the data of programs.
      */
     private static Path workbook(List<String> args) {
         int named = args.indexOf("--workbook");
         if (named >= 0 && named + 1 < args.size()) {
             return Path.of(args.get(named + 1));
         }
-        return Path.of(System.getProperty("nariz.workbook", Path.of(System.getProperty("user.home"), "nariz",
-                "garage.nariz").toString()));
+        return Optional.ofNullable(System.getProperty("nariz.workbook")).map(Path::of).orElseGet(Folders::workbook);
     }
 
-    /** Where it is kept how the window is liked: {@code nariz.settings}, or a file in the user's home. */
+    /** Path of the preferences file: {@code nariz.settings}, or where the platform keeps preferences. */
     private static Path settings() {
-        return Path.of(System.getProperty("nariz.settings", Path.of(System.getProperty("user.home"), "nariz",
-                "window.properties").toString()));
+        return Optional.ofNullable(System.getProperty("nariz.settings")).map(Path::of).orElseGet(Folders::preferences);
     }
 
     /** The language named after {@code --language}, or the one chosen last, or the platform's. */
@@ -77,6 +82,7 @@ public final class NarizApplication extends Application {
     @Override
     public void stop() {
         session.close();
+        faults.close();
     }
 
     /**

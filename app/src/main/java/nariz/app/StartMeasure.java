@@ -4,7 +4,7 @@ import java.lang.management.ManagementFactory;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.stage.Stage;
-import nariz.app.session.Session;
+import nariz.app.state.Session;
 
 /** With {@code -Dnariz.measure=true}: prints when after the JVM's start the window and the answer stood, and ends. */
 final class StartMeasure {

@@ -14,9 +14,9 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.StackPane;
 import javafx.stage.Stage;
-import nariz.app.plot.TraceView;
-import nariz.app.session.Session;
-import nariz.app.session.Strips;
+import nariz.app.chart.TraceView;
+import nariz.app.state.Session;
+import nariz.app.state.Strips;
 import nariz.log.Pyramid;
 
 /**

@@ -1,5 +1,6 @@
 package nariz.app;
 
+import nariz.family.metered.MeteredParts;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -14,12 +15,11 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.control.ToggleButton;
 import javafx.stage.Stage;
-import nariz.app.session.Session;
+import nariz.app.state.Session;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
-import nariz.build.Part;
-import nariz.build.PartChange;
-import nariz.build.SideName;
+import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.log.LogWriter;
@@ -50,8 +50,8 @@ public final class PartsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-try")).fire();
             next(session);
         }));
-        session.effectProperty().addListener((o, was, is) -> reckoned = is != null && is.tried() && is.changes().equals(
-                session.triedProperty().get()));
+        session.trials().effectProperty().addListener((o, was, is) -> reckoned = is != null && is.tried() && is.changes().equals(
+                session.trials().triedProperty().get()));
         scene.addPostLayoutPulseListener(() -> {
             if (reckoned && from != 0) {
                 if (step >= 0) {
@@ -105,9 +105,9 @@ public final class PartsApplication extends Application {
     }
 
     private void next(Session session) {
-        double fitted = Part.MAIN_JET.of(session.driveProperty().get().sheet().carburetor(), SideName.PRIMARY);
+        double fitted = MeteredParts.MAIN_JET.of(session.driveProperty().get().sheet().carburetor(), nariz.carburetor.Stage.PRIMARY);
         from = System.nanoTime();
-        session.tryParts(List.of(new PartChange(Part.MAIN_JET, SideName.PRIMARY, fitted, fitted - 5
+        session.trials().tryParts(List.of(new PartChange(MeteredParts.MAIN_JET, nariz.carburetor.Stage.PRIMARY, fitted, fitted - 5
                 + Math.floorMod(step, 11))));
     }
 

@@ -1,5 +1,6 @@
 package nariz.app;
 
+import nariz.family.metered.MeteredParts;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -19,22 +20,21 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
-import nariz.app.session.Session;
-import nariz.build.BuildSheetReader;
-import nariz.build.Part;
-import nariz.build.PartChange;
-import nariz.build.SideName;
+import nariz.app.state.Session;
+import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
 import nariz.log.LogWriter;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
-import nariz.app.plot.TraceView;
-import nariz.app.session.Stop;
+import nariz.app.chart.TraceView;
+import nariz.app.state.Stop;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
-import nariz.words.Language;
+import nariz.text.Language;
 
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
@@ -71,9 +71,9 @@ public final class ShotsApplication extends Application {
             session.select(null);
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             ((ToggleButton) scene.lookup("#show-try")).fire();
-            session.tryParts(List.of(new PartChange(Part.MAIN_JET, SideName.PRIMARY, Part.MAIN_JET.of(
-                    session.driveProperty().get().sheet().carburetor(), SideName.PRIMARY), 64)));
-            session.keepPlan("larger jets");
+            session.trials().tryParts(List.of(new PartChange(MeteredParts.MAIN_JET, nariz.carburetor.Stage.PRIMARY, MeteredParts.MAIN_JET.of(
+                    session.driveProperty().get().sheet().carburetor(), nariz.carburetor.Stage.PRIMARY), 64)));
+            session.notes().keepPlan("larger jets");
         }));
         todo.add(new Shot("trace-night", () -> {
             ((ToggleButton) scene.lookup("#show-trace")).fire();
@@ -87,7 +87,7 @@ public final class ShotsApplication extends Application {
         }));
         todo.add(new Shot("power", () -> {
             window.setNight(swapped);
-            session.tryParts(List.of());
+            session.trials().tryParts(List.of());
             scene.lookup("#scrubber").requestFocus();
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             ((ToggleButton) scene.lookup("#show-card")).fire();
@@ -103,7 +103,7 @@ public final class ShotsApplication extends Application {
         todo.add(new Shot("", session::undo));
         todo.add(new Shot("air-cleaner", () -> {
             session.goTo(Stop.PROOF);
-            session.compareWith(session.others().getFirst());
+            session.comparisons().compareWith(session.comparisons().others().getFirst());
         }));
         todo.add(new Shot("proof", session::driveAgain));
         todo.add(new Shot("proof-night", () -> {

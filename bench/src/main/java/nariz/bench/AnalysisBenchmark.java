@@ -1,8 +1,8 @@
 package nariz.bench;
 
 import java.util.concurrent.TimeUnit;
-import nariz.advice.Analysis;
-import nariz.advice.Strategy;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Strategy;
 import nariz.log.DriveLog;
 import nariz.sim.DemoDrive;
 import org.openjdk.jmh.annotations.Benchmark;

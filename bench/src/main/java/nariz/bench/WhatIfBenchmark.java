@@ -1,12 +1,13 @@
 package nariz.bench;
 
+import nariz.family.metered.MeteredParts;
 import java.util.concurrent.TimeUnit;
-import nariz.advice.Analysis;
-import nariz.advice.RegimePrediction;
-import nariz.advice.Strategy;
-import nariz.build.BuildSheet;
-import nariz.build.Part;
-import nariz.build.SideName;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.RegimePrediction;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
 import nariz.sim.DemoDrive;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -34,7 +35,7 @@ public class WhatIfBenchmark {
     @Setup
     public void analyse() {
         analysis = Analysis.of(DemoDrive.sheet(), Logs.ofSamples(36_000), Strategy.BALANCED);
-        parts = Part.MAIN_JET.fit(DemoDrive.sheet(), SideName.PRIMARY, 64);
+        parts = MeteredParts.MAIN_JET.fit(DemoDrive.sheet(), Stage.PRIMARY, 64);
     }
 
     /** {@return every sample with the new part} */

@@ -11,7 +11,7 @@ import nariz.log.LogReader;
 import nariz.log.LogWriter;
 import nariz.log.Recording;
 import nariz.sim.DemoDrive;
-import nariz.store.Workbook;
+import nariz.workbook.Workbook;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;

@@ -1,5 +1,6 @@
 package nariz.cli;
 
+import nariz.text.Message;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -7,16 +8,16 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
-import nariz.advice.AdviceJson;
-import nariz.advice.AdviceText;
-import nariz.advice.Analysis;
-import nariz.advice.Hypothesis;
-import nariz.advice.PreviousReader;
-import nariz.advice.Request;
-import nariz.advice.Strategy;
-import nariz.build.BuildSheet;
-import nariz.build.InputProblem;
-import nariz.build.KitReader;
+import nariz.diagnosis.AdviceJson;
+import nariz.diagnosis.AdviceText;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.PreviousReader;
+import nariz.diagnosis.Request;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.KitReader;
 import nariz.log.DriveLog;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -83,7 +84,7 @@ final class AnalyzeCommand implements Callable<Integer> {
         Path folder = file.toAbsolutePath().getParent();
         if (folder == null || !Files.isDirectory(folder)) {
             throw new InputProblem(file.toString(), 0, 0, "", "a folder that does not exist",
-                    "Create it or choose another place for the result.");
+                    Message.literal("Create it or choose another place for the result."));
         }
         Path part = folder.resolve(file.getFileName() + ".part");
         try {

@@ -70,8 +70,8 @@ final class CheckCommand implements Callable<Integer> {
             m.put("line", p.line());
             m.put("column", p.column());
             m.put("title", p.channel());
-            m.put("found", p.found());
-            m.put("done", p.done());
+            m.put("found", p.found().toString());
+            m.put("done", p.done().toString());
             problems.add(m);
         }
         root.put("problems", problems);
@@ -83,7 +83,7 @@ final class CheckCommand implements Callable<Integer> {
             m.put("channel", f.channel().key());
             m.put("fromS", f.fromS());
             m.put("toS", f.toS());
-            m.put("text", f.text());
+            m.put("text", f.text().toString());
             findings.add(m);
         }
         root.put("odd", findings);

@@ -1,9 +1,9 @@
 package nariz.cli;
 
 import java.nio.file.Path;
-import nariz.advice.Strategy;
-import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import picocli.CommandLine.Mixin;

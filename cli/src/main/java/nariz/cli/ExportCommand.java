@@ -1,13 +1,14 @@
 package nariz.cli;
 
+import nariz.text.Message;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
-import nariz.build.InputProblem;
-import nariz.store.Exchange;
-import nariz.store.Workbook;
+import nariz.carburetor.InputProblem;
+import nariz.workbook.Exchange;
+import nariz.workbook.Workbook;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -45,10 +46,10 @@ final class ExportCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         if (!Files.exists(workbook)) {
             throw new InputProblem(String.valueOf(workbook.getFileName()), 0, 0, "", "no file",
-                    "nariz import starts a workbook.");
+                    Message.literal("nariz import starts a workbook."));
         }
         PrintWriter text = spec.commandLine().getOut();
-        try (Workbook w = Workbook.open(workbook)) {
+        try (Workbook w = Workbook.openToRead(workbook)) {
             if (run == null) {
                 if (Files.isDirectory(out) && out.toFile().list().length > 0) {
                     throw new ParameterException(spec.commandLine(), "--out: " + out + " is not empty.");

@@ -1,18 +1,19 @@
 package nariz.cli;
 
+import nariz.text.Message;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import nariz.build.InputProblem;
-import nariz.build.PartChange;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.PartChange;
 import nariz.log.ColumnPlan;
 import nariz.log.LogReader;
 import nariz.log.PlanJson;
 import nariz.log.Proposal;
-import nariz.store.Workbook;
+import nariz.workbook.Workbook;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -47,9 +48,9 @@ final class InfoCommand implements Callable<Integer> {
     private void workbook(PrintWriter out) {
         if (!Files.exists(file)) {
             throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "no file",
-                    "nariz import starts a workbook.");
+                    Message.literal("nariz import starts a workbook."));
         }
-        try (Workbook w = Workbook.open(file)) {
+        try (Workbook w = Workbook.openToRead(file)) {
             List<Workbook.Run> runs = w.runs();
             out.printf(Locale.ROOT, "%s: %d vehicles, %d runs%s%n", file.getFileName(), w.vehicles().size(),
                     runs.size(),
@@ -76,7 +77,7 @@ final class InfoCommand implements Callable<Integer> {
     }
 
     private static String text(List<PartChange> changes) {
-        return String.join("; ", changes.stream().map(PartChange::text).toList());
+        return String.join("; ", changes.stream().map(c -> c.text().toString()).toList());
     }
 
     private static void note(PrintWriter out, Workbook.Note n) {

@@ -1,12 +1,13 @@
 package nariz.cli;
 
+import nariz.text.Message;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.LongConsumer;
-import nariz.build.InputProblem;
-import nariz.build.TextFile;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.TextFile;
 import nariz.log.Channel;
 import nariz.log.ColumnPlan;
 import nariz.log.LogReader;
@@ -46,8 +47,8 @@ final class LogOptions {
         }
         if (profile != null) {
             return PlanJson.parse(String.valueOf(profile.getFileName()), TextFile.read(profile, LONGEST_PROFILE,
-                    "A profile is a short JSON text; did you pick the log by mistake?",
-                    "Save the profile as UTF-8 JSON."));
+                    Message.literal("A profile is a short JSON text; did you pick the log by mistake?"),
+                    Message.literal("Save the profile as UTF-8 JSON.")));
         }
         Proposal p = LogReader.propose(file);
         Plan plan = new Plan(p.plan().columns().stream()
@@ -61,9 +62,9 @@ final class LogOptions {
         }
         if (!plan.missing().isEmpty()) {
             throw new InputProblem(String.valueOf(file.getFileName()), 1, 0, "", "no column for "
-                    + String.join(", ", plan.missing()),
-                    "Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
-                    + "shows the columns.");
+                    + Message.join(", ", plan.missing()),
+                    Message.literal("Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
+                    + "shows the columns."));
         }
         return plan.confirmed();
     }
@@ -74,8 +75,8 @@ final class LogOptions {
             int index = Integer.parseInt(parts[0].trim()) - 1;
             Channel c = Channel.ofKey(parts[1].trim()).orElseThrow();
             Channel.Unit u = parts.length > 2 ? c.unit(parts[2]).orElseThrow() : c.units().getFirst();
-            return new ColumnPlan(index, p.title(index), c, u.name(), new nariz.log.Scale.Linear(u.factor(), u.shift()),
-                    ColumnPlan.Certainty.SURE, "you said so");
+            return new ColumnPlan(index, p.title(index).toString(), c, u.name(), new nariz.log.Scale.Linear(u.factor(), u.shift()),
+                    ColumnPlan.Certainty.SURE, Message.message("because.you-said-so"));
         } catch (RuntimeException e) {
             throw new ParameterException(line, "--columns: \"" + text + "\" is not like 3=vacuum:inhg; channels: "
                     + String.join(", ", java.util.Arrays.stream(Channel.values()).map(Channel::key).toList()) + ".", e);

@@ -5,7 +5,7 @@ import java.io.OutputStream;
 import java.io.PrintWriter;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import nariz.build.InputProblem;
+import nariz.carburetor.InputProblem;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 

@@ -1,12 +1,13 @@
 package nariz.cli;
 
+import nariz.text.Message;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.Callable;
-import nariz.build.InputProblem;
-import nariz.store.Workbook;
+import nariz.carburetor.InputProblem;
+import nariz.workbook.Workbook;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -37,7 +38,7 @@ final class NoteCommand implements Callable<Integer> {
     public Integer call() {
         if (!Files.exists(workbook)) {
             throw new InputProblem(String.valueOf(workbook.getFileName()), 0, 0, "", "no file",
-                    "nariz import starts a workbook.");
+                    Message.literal("nariz import starts a workbook."));
         }
         if (text.isBlank()) {
             throw new ParameterException(spec.commandLine(), "TEXT: a note needs words.");

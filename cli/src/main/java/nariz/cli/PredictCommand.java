@@ -1,18 +1,19 @@
 package nariz.cli;
 
+import nariz.text.Message;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import nariz.advice.Analysis;
-import nariz.advice.Prediction;
-import nariz.advice.PredictionJson;
-import nariz.advice.RegimePrediction;
-import nariz.advice.Strategy;
-import nariz.build.BuildSheet;
-import nariz.build.InputProblem;
-import nariz.build.PartChange;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Prediction;
+import nariz.diagnosis.PredictionJson;
+import nariz.diagnosis.RegimePrediction;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.PartChange;
 import nariz.log.DriveLog;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -48,7 +49,7 @@ final class PredictCommand implements Callable<Integer> {
         Analysis a = Analysis.of(sheet, drive, targets);
         if (!a.estimated()) {
             throw new InputProblem(drive.name(), 0, 0, "", "too little steady running for a prediction",
-                    "Record at least 30 s at steady speeds and vacuums.");
+                    Message.literal("Record at least 30 s at steady speeds and vacuums."));
         }
         Prediction p = Prediction.of(a, tried);
         if (on.json() != null) {

@@ -1,5 +1,6 @@
 package nariz.exam;
 
+import nariz.carburetor.Families;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -7,7 +8,7 @@ import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import java.util.function.Predicate;
 import java.util.stream.LongStream;
-import nariz.model.Circuit;
+import nariz.carburetor.Circuit;
 
 /** Puts the adviser through cases whose answers are known and prints what came out, misses included. */
 public final class Accuracy {
@@ -73,7 +74,7 @@ public final class Accuracy {
         line.accept(cover("90 % intervals of predicted lambda after a change", all.stream()
                 .mapToInt(o -> o.effectsIn).sum(), all.stream().mapToInt(o -> o.effects).sum()));
         StringBuilder by = new StringBuilder("| corrections by circuit | |");
-        for (Circuit c : Circuit.values()) {
+        for (Circuit c : Families.all().getFirst().circuits()) {
             int in = all.stream().mapToInt(o -> o.byCircuit.getOrDefault(c, new int[2])[0]).sum();
             int of = all.stream().mapToInt(o -> o.byCircuit.getOrDefault(c, new int[2])[1]).sum();
             if (of > 0) {

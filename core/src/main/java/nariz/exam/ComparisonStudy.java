@@ -1,5 +1,6 @@
 package nariz.exam;
 
+import nariz.family.metered.MeteredParts;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -7,14 +8,14 @@ import java.util.Map;
 import java.util.Random;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
-import nariz.advice.Analysis;
-import nariz.advice.Regime;
-import nariz.advice.Strategy;
-import nariz.build.BuildSheet;
-import nariz.build.Part;
-import nariz.build.SideName;
-import nariz.compare.Difference;
-import nariz.compare.RunComparison;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Regime;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.comparison.Difference;
+import nariz.comparison.RunComparison;
 import nariz.log.DriveLog;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
@@ -75,8 +76,8 @@ public final class ComparisonStudy {
         BuildSheet is = was;
         Map<Fault, Double> faults = kind == 1 ? Map.of(Fault.AIR_CLEANER, 0.4 + 0.8 * r.nextDouble()) : Map.of();
         if (kind == 2) {
-            double jet = Part.MAIN_JET.of(was.carburetor(), SideName.PRIMARY);
-            is = Part.MAIN_JET.fit(was, SideName.PRIMARY, jet * (r.nextBoolean() ? 1.05 : 0.95));
+            double jet = MeteredParts.MAIN_JET.of(was.carburetor(), Stage.PRIMARY);
+            is = MeteredParts.MAIN_JET.fit(was, Stage.PRIMARY, jet * (r.nextBoolean() ? 1.05 : 0.95));
         }
         DriveScript again = DriveScript.twelveMinutes().varied(r);
         SimulatedDrive one = drive(was, seed, Map.of(), seed, c.script());

@@ -1,26 +1,26 @@
 package nariz.exam;
 
+import nariz.carburetor.Stage;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import nariz.advice.Advice;
-import nariz.advice.Analysis;
-import nariz.advice.Blame;
-import nariz.advice.Change;
-import nariz.advice.CircuitFinding;
-import nariz.advice.Hypothesis;
-import nariz.advice.Regime;
-import nariz.advice.RegimePrediction;
-import nariz.advice.Status;
-import nariz.advice.Strategy;
-import nariz.advice.Verdict;
-import nariz.build.BuildSheet;
-import nariz.fit.Cell;
-import nariz.fit.Calibrated;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Change;
+import nariz.diagnosis.CircuitFinding;
+import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Regime;
+import nariz.diagnosis.RegimePrediction;
+import nariz.diagnosis.Status;
+import nariz.diagnosis.Strategy;
+import nariz.diagnosis.Verdict;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Cell;
+import nariz.estimation.Calibrated;
 import nariz.log.DriveLog;
-import nariz.model.Circuit;
+import nariz.carburetor.Circuit;
 import nariz.sim.SimulatedDrive;
 
 /**
@@ -57,7 +57,7 @@ final class Examination {
         int regimes;
         int effectsIn;
         int effects;
-        final Map<Circuit, int[]> byCircuit = new EnumMap<>(Circuit.class);
+        final Map<Circuit, int[]> byCircuit = new HashMap<>();
 
         Outcome(PracticeCase paper) {
             this.paper = paper;
@@ -127,10 +127,10 @@ final class Examination {
 
     private static String answer(Advice a) {
         if (a.verdict() == Verdict.CHANGE) {
-            return String.join("; ", a.changes().stream().filter(Change::now).map(Change::title).toList());
+            return String.join("; ", a.changes().stream().filter(Change::now).map(c -> c.title().toString()).toList());
         }
         return a.verdict().key() + (a.verdict() == Verdict.CHECK_FIRST ? " (" + a.hypotheses().stream()
-                .filter(Hypothesis::fault).findFirst().map(Hypothesis::label).orElse("?") + ")" : "");
+                .filter(Hypothesis::fault).findFirst().map(h -> h.label().toString()).orElse("?") + ")" : "");
     }
 
     private boolean named(Advice a) {
@@ -153,20 +153,24 @@ final class Examination {
         }
         Change first = a.changes().getFirst();
         List<PracticeCase.Misfit> worst = worst();
-        outcome.rightCircuit = worst.stream().anyMatch(e -> Blame.circuit(e.part(), e.side()) == Blame.circuit(first)
-                || (feed(Blame.circuit(e.part(), e.side())) && feed(Blame.circuit(first))));
-        outcome.rightPart = worst.stream().anyMatch(e -> e.part() == first.part() && e.side() == first.side());
+        outcome.rightCircuit = worst.stream().anyMatch(e -> trimmed(e).equals(first.circuit())
+                || (feed(trimmed(e)) && feed(first.circuit())));
+        outcome.rightPart = worst.stream().anyMatch(e -> e.part().equals(first.part()) && e.side() == first.side());
         wrongWay(a);
+    }
+
+    private Circuit trimmed(PracticeCase.Misfit e) {
+        return paper.fitted().carburetor().family().trims(e.part(), e.side());
     }
 
     /** Idle and transfer share one feed. */
     private static boolean feed(Circuit c) {
-        return c == Circuit.IDLE || c == Circuit.TRANSFER;
+        return c.lowSpeed() && c.stage() == Stage.PRIMARY;
     }
 
     private List<PracticeCase.Misfit> worst() {
         double now = truth.loss(paper.fitted());
-        Map<PracticeCase.Misfit, Double> gain = new java.util.HashMap<>();
+        Map<PracticeCase.Misfit, Double> gain = new HashMap<>();
         for (PracticeCase.Misfit e : paper.errors()) {
             gain.put(e, now - truth.loss(e.part().fit(paper.fitted(), e.side(), e.healthy())));
         }
@@ -177,7 +181,7 @@ final class Examination {
     /** Away from where a hidden error's part should be, in the first round, when nothing else has been moved yet. */
     private void wrongWay(Advice a) {
         outcome.wrongWay |= outcome.rounds == 0 && a.changes().stream().filter(Change::now)
-                .anyMatch(x -> paper.errors().stream().anyMatch(e -> e.part() == x.part() && e.side() == x.side()
+                .anyMatch(x -> paper.errors().stream().anyMatch(e -> e.part().equals(x.part()) && e.side() == x.side()
                         && Math.signum(x.to() - x.from()) != Math.signum(e.healthy() - e.fitted())));
     }
 
@@ -187,13 +191,13 @@ final class Examination {
         }
         List<Cell> cells = a.observation().cells();
         double[][] phi = truth.phi(sheet);
-        double[][] said = Calibrated.STANDARD.phi(sheet, cells);
+        double[][] said = Calibrated.standard(sheet).phi(sheet, cells);
         for (CircuitFinding c : a.advice().circuits()) {
             double mean = 0;
             for (double[] p : said) {
-                mean += p[c.circuit().ordinal()] / said.length;
+                mean += p[c.circuit().index()] / said.length;
             }
-            if (c.status() != Status.NOT_READ && c.circuit() != Circuit.PUMP && mean > LEAST_PHI) {
+            if (c.status() != Status.NOT_READ && c.circuit().role() != Circuit.Role.PUMP && mean > LEAST_PHI) {
                 double k = truth.correction(phi, said, c.circuit());
                 boolean in = k >= c.low() && k <= c.high();
                 outcome.circuits++;
@@ -205,7 +209,7 @@ final class Examination {
         }
         for (RegimePrediction p : a.advice().predicted()) {
             double is = lambda(a, phi, p.before().regime());
-            double half = nariz.fit.Estimate.Z90 * p.before().sd() * p.before().lambda();
+            double half = nariz.estimation.Estimate.Z90 * p.before().sd() * p.before().lambda();
             outcome.regimes++;
             outcome.regimesIn += Math.abs(is - p.before().lambda()) <= half ? 1 : 0;
         }

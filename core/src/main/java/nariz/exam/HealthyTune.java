@@ -1,10 +1,12 @@
 package nariz.exam;
 
+import nariz.flow.Barrels;
+import nariz.family.metered.MeteredParts;
 import java.util.ArrayList;
 import java.util.List;
-import nariz.build.BuildSheet;
-import nariz.build.Part;
-import nariz.build.SideName;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
 import nariz.units.Units;
 
 /**
@@ -17,7 +19,7 @@ final class HealthyTune {
     /** Long strides too: feed and bleed have a valley that single steps do not cross. */
     private static final int[] STEPS = {-4, -1, 1, 4};
 
-    private record Move(Part part, SideName side, double step) {
+    private record Move(Part part, Stage side, double step) {
     }
 
     private HealthyTune() {
@@ -51,31 +53,31 @@ final class HealthyTune {
 
     private static List<Move> moves(BuildSheet start) {
         List<Move> moves = new ArrayList<>(List.of(
-                new Move(Part.MIXTURE_SCREW, SideName.PRIMARY, 0.125),
-                new Move(Part.IDLE_FEED_RESTRICTION, SideName.PRIMARY, 1),
-                new Move(Part.IDLE_AIR_BLEED, SideName.PRIMARY, 2),
-                new Move(Part.MAIN_JET, SideName.PRIMARY, 1),
-                new Move(Part.HIGH_SPEED_AIR_BLEED, SideName.PRIMARY, 1),
-                new Move(Part.MAIN_JET, SideName.SECONDARY, 1),
-                new Move(Part.HIGH_SPEED_AIR_BLEED, SideName.SECONDARY, 1)));
-        if (start.carburetor().primary().hasRods()) {
-            moves.add(new Move(Part.METERING_ROD, SideName.PRIMARY, 1));
-            moves.add(new Move(Part.STEP_UP_SPRING, SideName.PRIMARY, 1));
+                new Move(MeteredParts.MIXTURE_SCREW, Stage.PRIMARY, 0.125),
+                new Move(MeteredParts.IDLE_FEED_RESTRICTION, Stage.PRIMARY, 1),
+                new Move(MeteredParts.IDLE_AIR_BLEED, Stage.PRIMARY, 2),
+                new Move(MeteredParts.MAIN_JET, Stage.PRIMARY, 1),
+                new Move(MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.PRIMARY, 1),
+                new Move(MeteredParts.MAIN_JET, Stage.SECONDARY, 1),
+                new Move(MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.SECONDARY, 1)));
+        if (Barrels.of(start.carburetor(), Stage.PRIMARY).hasRods()) {
+            moves.add(new Move(MeteredParts.METERING_ROD, Stage.PRIMARY, 1));
+            moves.add(new Move(MeteredParts.STEP_UP_SPRING, Stage.PRIMARY, 1));
         } else {
-            moves.add(new Move(Part.POWER_CHANNEL_RESTRICTION, SideName.PRIMARY, 2));
-            moves.add(new Move(Part.POWER_VALVE_RATING, SideName.PRIMARY, 1));
+            moves.add(new Move(MeteredParts.POWER_CHANNEL_RESTRICTION, Stage.PRIMARY, 2));
+            moves.add(new Move(MeteredParts.POWER_VALVE_RATING, Stage.PRIMARY, 1));
         }
         return moves;
     }
 
     private static boolean tooThick(Move m, BuildSheet sheet, double v) {
-        return m.part() == Part.METERING_ROD && v * Units.THOU > sheet.carburetor().primary().rodCruiseM();
+        return m.part().equals(MeteredParts.METERING_ROD) && v * Units.THOU > Barrels.of(sheet.carburetor(), Stage.PRIMARY).rodCruiseM();
     }
 
     private static boolean unusual(Move m, double v) {
-        return (m.part() == Part.HIGH_SPEED_AIR_BLEED && (v < 20 || v > 60))
-                || (m.part() == Part.IDLE_AIR_BLEED && (v < 50 || v > 110))
-                || (m.part() == Part.MIXTURE_SCREW && (v < 0.75 || v > 5))
-                || (m.part() == Part.POWER_VALVE_RATING && (v < 2.5 || v > 10.5));
+        return (m.part().equals(MeteredParts.HIGH_SPEED_AIR_BLEED) && (v < 20 || v > 60))
+                || (m.part().equals(MeteredParts.IDLE_AIR_BLEED) && (v < 50 || v > 110))
+                || (m.part().equals(MeteredParts.MIXTURE_SCREW) && (v < 0.75 || v > 5))
+                || (m.part().equals(MeteredParts.POWER_VALVE_RATING) && (v < 2.5 || v > 10.5));
     }
 }

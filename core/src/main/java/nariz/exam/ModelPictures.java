@@ -1,19 +1,21 @@
 package nariz.exam;
 
+import nariz.flow.MeteredCoefficient;
+import nariz.carburetor.Coefficients;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
-import nariz.advice.Analysis;
-import nariz.advice.Strategy;
-import nariz.build.BuildSheet;
-import nariz.fit.Calibrated;
-import nariz.fit.Cell;
-import nariz.model.Circuit;
-import nariz.model.Coefficients;
-import nariz.model.FuelModel;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Calibrated;
+import nariz.estimation.Cell;
+import nariz.carburetor.Circuit;
 import nariz.sim.DemoDrive;
 import nariz.sim.SimulatedDrive;
 import nariz.units.Units;
@@ -111,11 +113,13 @@ public final class ModelPictures {
     }
 
     private static double[] phi(BuildSheet sheet, Coefficients made, double rpm, double inHg) {
-        FuelModel.Flow flow = new FuelModel.Flow();
-        new FuelModel(sheet, made).evaluate(rpm, inHg * Units.INHG, flow);
-        double[] out = new double[Circuit.values().length];
-        for (Circuit c : Circuit.values()) {
-            out[c.ordinal()] = flow.phi(c);
+        DeliveryModel model = sheet.carburetor().family().model(sheet, 0.0, made);
+        Delivery flow = model.newDelivery();
+        model.evaluate(rpm, inHg * Units.INHG, flow);
+        List<Circuit> circuits = sheet.carburetor().family().circuits();
+        double[] out = new double[circuits.size()];
+        for (Circuit c : circuits) {
+            out[c.index()] = flow.phi(c);
         }
         return out;
     }
@@ -124,13 +128,13 @@ public final class ModelPictures {
         Plot p = Plot.of("Which circuit delivers", "manifold vacuum, inHg (load rises to the right), at 2600 rpm",
                 "phi = 1/lambda", 20, 0.4, 0, 1.3);
         double[] below = new double[200];
-        for (Circuit c : Circuit.values()) {
+        for (Circuit c : DemoDrive.sheet().carburetor().family().circuits()) {
             List<double[]> edge = new ArrayList<>();
             List<double[]> back = new ArrayList<>();
             double most = 0;
             for (int i = 0; i < below.length; i++) {
                 double v = 20 - 19.6 * i / (below.length - 1);
-                double mine = phi(DemoDrive.sheet(), Coefficients.STANDARD, RPM, v)[c.ordinal()];
+                double mine = phi(DemoDrive.sheet(), MeteredCoefficient.STANDARD, RPM, v)[c.index()];
                 most = Math.max(most, mine);
                 back.addFirst(new double[] {v, below[i]});
                 below[i] += mine;
@@ -138,8 +142,8 @@ public final class ModelPictures {
             }
             if (most > 0.01) {
                 edge.addAll(back);
-                p.area(edge, INKS.get(c.ordinal()));
-                p.text(WIDTH - RIGHT + 8, TOP + 18 * (7 - c.ordinal()), c.label(), "start", INKS.get(c.ordinal()));
+                p.area(edge, INKS.get(c.index()));
+                p.text(WIDTH - RIGHT + 8, TOP + 18 * (7 - c.index()), c.label().toString(), "start", INKS.get(c.index()));
             }
         }
         p.grid(new double[] {20, 15, 10, 5}, new double[] {0, 0.5, 1.0}, 1);
@@ -160,7 +164,8 @@ public final class ModelPictures {
         p.grid(new double[] {20, 15, 10, 5}, new double[] {0.8, 1.0, 1.2}, 1);
         Random r = new Random(4);
         for (int n = 0; n <= FAMILY; n++) {
-            Coefficients made = n == FAMILY ? Coefficients.STANDARD : Coefficients.drawn(r, 1.0);
+            Coefficients made = n == FAMILY ? MeteredCoefficient.STANDARD : MeteredCoefficient.STANDARD.drawn(
+                    List.of(MeteredCoefficient.values()), r, 1.0);
             List<double[]> line = new ArrayList<>();
             for (double v = 20; v > 0.4; v -= 0.25) {
                 line.add(new double[] {v, sum(phi(DemoDrive.sheet(), made, RPM, v))});
@@ -168,15 +173,15 @@ public final class ModelPictures {
             p.line(line, n == FAMILY ? "#888" : "#d5cfbf", n == FAMILY ? 2 : 0.8, n == FAMILY ? "6 4" : "");
         }
         Calibrated found = a.estimate().carburetor();
-        FuelModel model = found.model(DemoDrive.sheet());
-        FuelModel.Flow flow = new FuelModel.Flow();
+        DeliveryModel model = found.model(DemoDrive.sheet());
+        Delivery flow = model.newDelivery();
         List<double[]> mine = new ArrayList<>();
         for (double v = 20; v > 0.4; v -= 0.25) {
             double pa = v * Units.INHG;
-            double air = model.filling().airKgPerS(RPM, DemoDrive.sheet().ambient().pressurePa() - pa);
+            double air = model.airKgPerS(RPM, DemoDrive.sheet().ambient().pressurePa() - pa);
             model.evaluate(RPM, pa, Math.max(0, model.angleFor(air, pa) + found.plateRad()), flow);
             double total = 0;
-            for (Circuit c : Circuit.values()) {
+            for (Circuit c : DemoDrive.sheet().carburetor().family().circuits()) {
                 total += a.estimate().level(c) * flow.phi(c);
             }
             mine.add(new double[] {v, total});

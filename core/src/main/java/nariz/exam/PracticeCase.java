@@ -1,5 +1,7 @@
 package nariz.exam;
 
+import nariz.flow.Barrels;
+import nariz.family.metered.MeteredParts;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
@@ -7,11 +9,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
-import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
-import nariz.build.Part;
-import nariz.build.SideName;
-import nariz.fit.Observation;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.estimation.Observation;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.DriveScript;
@@ -41,7 +43,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      * @param healthy healthy size
      * @param fitted fitted size
      */
-    public record Misfit(Part part, SideName side, double healthy, double fitted) {
+    public record Misfit(Part part, Stage side, double healthy, double fitted) {
         /** {@return for people} */
         public String text() {
             return side.key() + " " + part.label() + " " + part.text(fitted) + " for " + part.text(healthy);
@@ -127,7 +129,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         List<Misfit> out = new ArrayList<>();
         while (out.size() < count) {
             Misfit e = error(r, healthy);
-            if (out.stream().anyMatch(o -> o.part() == e.part() && o.side() == e.side())) {
+            if (out.stream().anyMatch(o -> o.part().equals(e.part()) && o.side() == e.side())) {
                 continue;
             }
             Misfit felt = felt(healthy, truth, e);
@@ -142,19 +144,19 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
     }
 
     private static Misfit error(Random r, BuildSheet healthy) {
-        boolean rods = healthy.carburetor().primary().hasRods();
+        boolean rods = Barrels.of(healthy.carburetor(), Stage.PRIMARY).hasRods();
         int up = r.nextBoolean() ? 1 : -1;
         return switch (r.nextInt(8)) {
-            case 0 -> error(healthy, Part.IDLE_FEED_RESTRICTION, SideName.PRIMARY, up * 3);
-            case 1 -> error(healthy, Part.MAIN_JET, SideName.PRIMARY, up * (3 + r.nextInt(3)));
-            case 2 -> rods ? error(healthy, Part.STEP_UP_SPRING, SideName.PRIMARY, up * 3)
-                    : error(healthy, Part.POWER_VALVE_RATING, SideName.PRIMARY, up * 2);
-            case 3 -> rods ? error(healthy, Part.METERING_ROD, SideName.PRIMARY, -4)
-                    : error(healthy, Part.POWER_CHANNEL_RESTRICTION, SideName.PRIMARY, up * 10);
-            case 4 -> error(healthy, Part.MAIN_JET, SideName.SECONDARY, up * 6);
-            case 5 -> error(healthy, Part.IDLE_AIR_BLEED, SideName.PRIMARY, up * 14);
-            case 6 -> error(healthy, Part.HIGH_SPEED_AIR_BLEED, SideName.PRIMARY, up * 8);
-            default -> error(healthy, Part.MIXTURE_SCREW, SideName.PRIMARY, up * 0.75);
+            case 0 -> error(healthy, MeteredParts.IDLE_FEED_RESTRICTION, Stage.PRIMARY, up * 3);
+            case 1 -> error(healthy, MeteredParts.MAIN_JET, Stage.PRIMARY, up * (3 + r.nextInt(3)));
+            case 2 -> rods ? error(healthy, MeteredParts.STEP_UP_SPRING, Stage.PRIMARY, up * 3)
+                    : error(healthy, MeteredParts.POWER_VALVE_RATING, Stage.PRIMARY, up * 2);
+            case 3 -> rods ? error(healthy, MeteredParts.METERING_ROD, Stage.PRIMARY, -4)
+                    : error(healthy, MeteredParts.POWER_CHANNEL_RESTRICTION, Stage.PRIMARY, up * 10);
+            case 4 -> error(healthy, MeteredParts.MAIN_JET, Stage.SECONDARY, up * 6);
+            case 5 -> error(healthy, MeteredParts.IDLE_AIR_BLEED, Stage.PRIMARY, up * 14);
+            case 6 -> error(healthy, MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.PRIMARY, up * 8);
+            default -> error(healthy, MeteredParts.MIXTURE_SCREW, Stage.PRIMARY, up * 0.75);
         };
     }
 
@@ -168,7 +170,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         return m;
     }
 
-    private static Misfit error(BuildSheet healthy, Part part, SideName side, double by) {
+    private static Misfit error(BuildSheet healthy, Part part, Stage side, double by) {
         double was = part.of(healthy.carburetor(), side);
         return new Misfit(part, side, was, was + by);
     }

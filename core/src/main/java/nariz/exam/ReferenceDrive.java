@@ -12,9 +12,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
-import nariz.advice.Regime;
-import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
+import nariz.diagnosis.Regime;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import tools.jackson.databind.JsonNode;
@@ -60,8 +60,12 @@ public record ReferenceDrive(String name, BuildSheet sheet, DriveLog log, String
         String sheetJson = sheet(stem, json.readTree(Files.readString(folder.resolve(stem + ".sheet.json"))));
         BuildSheet sheet = BuildSheetReader.parse(stem + ".sheet.json", sheetJson);
         Map<Regime, Double> mean = new EnumMap<>(Regime.class);
-        answer.get("regimes").properties().forEach(e -> mean.put(REGIMES.get(e.getKey()),
-                e.getValue().get("mean_pct").asDouble() / 100));
+        answer.get("regimes").properties().forEach(e -> {
+            JsonNode percent = e.getValue().get("mean_pct");
+            if (percent != null && percent.isNumber()) {
+                mean.put(REGIMES.get(e.getKey()), percent.asDouble() / 100);
+            }
+        });
         List<String> hidden = new ArrayList<>();
         boolean fault = false;
         for (JsonNode h : answer.get("hidden")) {
@@ -111,14 +115,18 @@ public record ReferenceDrive(String name, BuildSheet sheet, DriveLog log, String
         engine.put("advance", e.get("vac_advance").asBoolean() ? "vacuum" : "centrifugal");
         engine.put("transmission", e.get("transmission").asString());
         boolean rods = "F2".equals(s.get("family").asString());
+        boolean secondary = s.has("sec_type");
         Map<String, Object> carburetor = new LinkedHashMap<>();
-        carburetor.put("family", rods ? "rod-metered-4" : "block-metered-4");
+        carburetor.put("family", rods ? "rod-metered-4" : secondary ? "block-metered-4" : "block-metered-2");
         carburetor.put("primary", side(s, "pri", rods));
-        carburetor.put("secondary", side(s, "sec", false));
-        carburetor.put("secondaryOpening", Map.of(
-                "kind", s.get("sec_type").asString().replace("airvalve", "air-valve").replace("vacuum", "diaphragm"),
-                "start", s.get("sec_open_deg").asString() + " deg",
-                "restAngle", s.get("sec_stop_deg").asString() + " deg"));
+        if (secondary) {
+            carburetor.put("secondary", side(s, "sec", false));
+            carburetor.put("secondaryOpening", Map.of(
+                    "kind", s.get("sec_type").asString().replace("airvalve", "air-valve").replace("vacuum",
+                            "diaphragm"),
+                    "start", s.get("sec_open_deg").asString() + " deg",
+                    "restAngle", s.get("sec_stop_deg").asString() + " deg"));
+        }
         carburetor.put("pump", Map.of("nozzle", s.get("pump_nozzle").asString() + " thou",
                 "tenStrokes", s.get("pump_cc10").asString() + " cc", "cam", s.get("pump_cam").asString()));
         return JsonMapper.builder().build().writeValueAsString(Map.of("format", BuildSheetReader.FORMAT,

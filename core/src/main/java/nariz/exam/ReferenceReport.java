@@ -1,21 +1,22 @@
 package nariz.exam;
 
+import nariz.family.metered.MeteredCircuits;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Consumer;
-import nariz.advice.Advice;
-import nariz.advice.Analysis;
-import nariz.advice.Hypothesis;
-import nariz.advice.Regime;
-import nariz.advice.RegimePrediction;
-import nariz.advice.Strategy;
-import nariz.advice.Verdict;
-import nariz.fit.Cell;
-import nariz.fit.Estimate;
-import nariz.fit.Observation;
-import nariz.model.Circuit;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Regime;
+import nariz.diagnosis.RegimePrediction;
+import nariz.diagnosis.Strategy;
+import nariz.diagnosis.Verdict;
+import nariz.estimation.Cell;
+import nariz.estimation.Estimate;
+import nariz.estimation.Observation;
+import nariz.carburetor.Circuit;
 import nariz.units.Units;
 
 /** Compares model and estimate with the inside of drives from another simulator, as Markdown tables. */
@@ -55,7 +56,7 @@ public final class ReferenceReport {
         }
         line.accept("");
         line.accept("| drive | mean error in %, estimated / true: " + String.join(" | ", Arrays.stream(Regime.values())
-                .map(Regime::label).toList()) + " |");
+                .map(g -> g.label().toString()).toList()) + " |");
         line.accept("|---|---|---|---|---|---|---|");
         for (int i = 0; i < drives.size(); i++) {
             line.accept(errors(drives.get(i), all.get(i).advice()));
@@ -94,7 +95,7 @@ public final class ReferenceReport {
             }
             air[n] = o.airKgPerS(s) / d.inside().get("air")[row];
             plate[n++] = o.thetaRad(s) / Units.DEG - d.inside().get("th_p")[row];
-            double mine = (o.phi(Circuit.IDLE, s) + o.phi(Circuit.TRANSFER, s) + o.phi(Circuit.SECONDARY_IDLE, s))
+            double mine = (o.phi(MeteredCircuits.IDLE, s) + o.phi(MeteredCircuits.TRANSFER, s) + o.phi(MeteredCircuits.SECONDARY_IDLE, s))
                     / o.predictedPhi(s);
             double idle = d.inside().get("idle_p")[row] + d.inside().get("idle_s")[row];
             double his = idle / (idle + d.inside().get("main_p")[row] + d.inside().get("main_s")[row]);
@@ -120,8 +121,8 @@ public final class ReferenceReport {
     private static String corrections(ReferenceDrive d, Analysis a) {
         Estimate e = a.estimate();
         String[] columns = {"idle_p", "main_p", "idle_s", "main_s"};
-        List<List<Circuit>> mine = List.of(List.of(Circuit.IDLE, Circuit.TRANSFER),
-                List.of(Circuit.MAIN, Circuit.POWER), List.of(Circuit.SECONDARY_IDLE), List.of(Circuit.SECONDARY_MAIN));
+        List<List<Circuit>> mine = List.of(List.of(MeteredCircuits.IDLE, MeteredCircuits.TRANSFER),
+                List.of(MeteredCircuits.MAIN, MeteredCircuits.POWER), List.of(MeteredCircuits.SECONDARY_IDLE), List.of(MeteredCircuits.SECONDARY_MAIN));
         StringBuilder out = new StringBuilder("| " + d.name());
         for (int c = 0; c < columns.length; c++) {
             double theirs = 0;

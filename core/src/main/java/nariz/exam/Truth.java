@@ -6,12 +6,12 @@ import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import nariz.advice.Regime;
-import nariz.advice.Strategy;
-import nariz.build.BuildSheet;
-import nariz.fit.Cell;
-import nariz.fit.Observation;
-import nariz.model.Circuit;
+import nariz.diagnosis.Regime;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Cell;
+import nariz.estimation.Observation;
+import nariz.carburetor.Circuit;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
 import nariz.sim.SimulatedDrive;
@@ -151,8 +151,8 @@ final class Truth {
         double sheet = 0;
         for (int i = 0; i < truePhi.length; i++) {
             double w = Math.min(cells.get(i).dwellS(), 10.0);
-            truth += w * truePhi[i][c.ordinal()];
-            sheet += w * sheetPhi[i][c.ordinal()];
+            truth += w * truePhi[i][c.index()];
+            sheet += w * sheetPhi[i][c.index()];
         }
         return truth / sheet;
     }

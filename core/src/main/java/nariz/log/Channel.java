@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -111,8 +112,8 @@ public enum Channel {
     }
 
     /** {@return the name for people} */
-    public String label() {
-        return say("channel." + name().toLowerCase(Locale.ROOT).replace('_', '-'));
+    public Message label() {
+        return message("channel." + name().toLowerCase(Locale.ROOT).replace('_', '-'));
     }
 
     /** {@return the unit shown in messages} */

@@ -1,6 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
+
+import nariz.text.Message;
 
 /**
  * What one column of a file means.
@@ -14,7 +16,7 @@ import static nariz.words.CoreWords.say;
  * @param because what it rests on, for people
  */
 public record ColumnPlan(int index, String title, Channel channel, String unit, Scale scale, Certainty certainty,
-        String because) {
+        Message because) {
     /** Index of a column that came from a file beside the log. */
     public static final int ELSEWHERE = -1;
 
@@ -34,7 +36,7 @@ public record ColumnPlan(int index, String title, Channel channel, String unit, 
      * @return sure
      */
     public ColumnPlan confirmed() {
-        return new ColumnPlan(index, title, channel, unit, scale, Certainty.SURE, say("because.you-said-so"));
+        return new ColumnPlan(index, title, channel, unit, scale, Certainty.SURE, message("because.you-said-so"));
     }
 
     /**
@@ -46,6 +48,6 @@ public record ColumnPlan(int index, String title, Channel channel, String unit, 
      */
     public ColumnPlan as(Channel other, Channel.Unit u) {
         return new ColumnPlan(index, title, other, u.name(), new Scale.Linear(u.factor(), u.shift()), Certainty.SURE,
-                say("because.you-said-so"));
+                message("because.you-said-so"));
     }
 }

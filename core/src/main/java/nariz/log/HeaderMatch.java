@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -10,7 +11,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import nariz.build.InputProblem;
+import nariz.carburetor.InputProblem;
 
 /**
  * What the columns of a table carry: by header words in several languages, by units in the header or in a row of their
@@ -182,8 +183,8 @@ final class HeaderMatch {
         for (ColumnPlan other : columns) {
             if (other.channel() == c.channel()) {
                 throw new InputProblem(t.source(), t.headerLine(), c.index() + 1, c.title(),
-                        say("problem.a-second-column-for-the-first", c.channel().label(), other.title()),
-                        say("problem.keep-one-or-name-the-other"));
+                        message("problem.a-second-column-for-the-first", c.channel().label(), other.title()),
+                        message("problem.keep-one-or-name-the-other"));
             }
         }
     }
@@ -193,7 +194,7 @@ final class HeaderMatch {
         Title name = Title.of(title, i < t.units().size() ? t.units().get(i) : "");
         if (RATIOS.contains(name.word())) {
             return Optional.of(new ColumnPlan(i, title, Channel.LAMBDA, "1/lambda", new Scale.Reciprocal(1.0),
-                    ColumnPlan.Certainty.SURE, say("because.the-header-says-so")));
+                    ColumnPlan.Certainty.SURE, message("because.the-header-says-so")));
         }
         Optional<Channel> c = channel(name.word());
         return c.map(x -> sure(i, title, x, unit(t, i, title, x, name.unit())));
@@ -201,7 +202,7 @@ final class HeaderMatch {
 
     private static ColumnPlan sure(int i, String title, Channel c, Channel.Unit u) {
         return new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
-                ColumnPlan.Certainty.SURE, say("because.the-header-says-so"));
+                ColumnPlan.Certainty.SURE, message("because.the-header-says-so"));
     }
 
     /** Channels that are taken without a unit: plain numbers, and those everybody logs alike. */
@@ -223,8 +224,8 @@ final class HeaderMatch {
         }
         List<String> names = c.units().stream().map(Channel.Unit::name).toList();
         throw new InputProblem(t.source(), t.headerLine(), index + 1, title,
-                unit.isEmpty() ? say("problem.no-unit-for", c.label()) : say("problem.the-unit-for", unit, c.label()),
-                say("problem.put-the-unit-in-the-header", c.header(), String.join(", ", names)));
+                unit.isEmpty() ? message("problem.no-unit-for", c.label()) : message("problem.the-unit-for", unit, c.label()),
+                message("problem.put-the-unit-in-the-header", c.header(), String.join(", ", names)));
     }
 
     /** Columns as well as can be told, each with how sure that is; a channel is given to one column only. */
@@ -287,7 +288,7 @@ final class HeaderMatch {
         }
         Channel.Unit u = c.unit(name.unit()).orElse(c.units().getFirst());
         return Optional.of(new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
-                ColumnPlan.Certainty.LIKELY, say("because.a-word-of-the-header")));
+                ColumnPlan.Certainty.LIKELY, message("because.a-word-of-the-header")));
     }
 
     /** Whether the unit of a column, if it has one, is a unit of what its numbers look like. */
@@ -337,7 +338,7 @@ final class HeaderMatch {
         double step = middle(steps);
         ColumnPlan s = sure(i, title, Channel.TIME, Channel.TIME.units().getFirst());
         return step >= 5 && step == Math.rint(step) ? new ColumnPlan(i, title, Channel.TIME, "ms",
-                new Scale.Linear(1e-3, 0), ColumnPlan.Certainty.LIKELY, say("because.its-steps-are-milliseconds")) : s;
+                new Scale.Linear(1e-3, 0), ColumnPlan.Certainty.LIKELY, message("because.its-steps-are-milliseconds")) : s;
     }
 
     /** The unit in which the numbers make sense. */
@@ -360,7 +361,7 @@ final class HeaderMatch {
         };
         Channel.Unit u = c.unit(unit).orElseThrow();
         return Optional.of(new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
-                ColumnPlan.Certainty.LIKELY, say("because.unit-its-numbers-fit")));
+                ColumnPlan.Certainty.LIKELY, message("because.unit-its-numbers-fit")));
     }
 
     /** By the numbers alone. */
@@ -368,10 +369,10 @@ final class HeaderMatch {
         // A channel that is logged more seldom than the rest is judged by the cells it fills.
         List<String> filled = t.texts(i).stream().filter(s -> !Cells.blank(s)).toList();
         double[] v = filled.stream().mapToDouble(Cells::number).toArray();
-        String title = i < t.titles().size() ? t.titles().get(i).trim() : say("plan.column", i + 1);
+        String title = i < t.titles().size() ? t.titles().get(i).trim() : message("plan.column", i + 1).toString();
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < CLEAR_SHARE * v.length || v.length < 3) {
             boolean clock = !filled.isEmpty() && filled.stream().filter(Cells::clock).count() > CLEAR_SHARE * v.length;
-            return clock ? Optional.of(guessed(i, title, Channel.TIME, "s", say("because.clock-times")))
+            return clock ? Optional.of(guessed(i, title, Channel.TIME, "s", message("because.clock-times")))
                     : Optional.empty();
         }
         double middle = middle(v);
@@ -379,25 +380,25 @@ final class HeaderMatch {
         double low = low(v);
         if (rises(v)) {
             return Optional.of(guessed(i, title, Channel.TIME, v.length > 1 && v[1] - v[0] >= 5 ? "ms" : "s",
-                    say("because.numbers-that-rise")));
+                    message("because.numbers-that-rise")));
         }
         if (middle > 9.5 && middle < 18 && low > 7 && top < 26) {
-            return Optional.of(guessed(i, title, Channel.AFR, "", say("because.numbers-around-14")));
+            return Optional.of(guessed(i, title, Channel.AFR, "", message("because.numbers-around-14")));
         }
         if (middle > 0.65 && middle < 1.3 && low > 0.4 && top < 2.6) {
-            return Optional.of(guessed(i, title, Channel.LAMBDA, "", say("because.numbers-around-1")));
+            return Optional.of(guessed(i, title, Channel.LAMBDA, "", message("because.numbers-around-1")));
         }
         if (middle > 500 && top < 12000 && top > 1.2 * low) {
-            return Optional.of(guessed(i, title, Channel.RPM, "rpm", say("because.hundreds-and-thousands")));
+            return Optional.of(guessed(i, title, Channel.RPM, "rpm", message("because.hundreds-and-thousands")));
         }
         if (low >= -1 && top > 8 && top <= 30) {
-            return Optional.of(guessed(i, title, Channel.VACUUM, "inhg", say("because.numbers-up-to-30")));
+            return Optional.of(guessed(i, title, Channel.VACUUM, "inhg", message("because.numbers-up-to-30")));
         }
         return low >= 8 && top > 60 && top < 115 ? Optional.of(guessed(i, title, Channel.MAP, "kpa",
-                say("because.numbers-up-to-a-barometer"))) : Optional.empty();
+                message("because.numbers-up-to-a-barometer"))) : Optional.empty();
     }
 
-    private static ColumnPlan guessed(int i, String title, Channel c, String unit, String because) {
+    private static ColumnPlan guessed(int i, String title, Channel c, String unit, Message because) {
         Channel.Unit u = c.unit(unit).orElseThrow();
         return new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
                 ColumnPlan.Certainty.GUESS, because);

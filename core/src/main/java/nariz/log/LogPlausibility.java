@@ -1,11 +1,12 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.util.Arrays;
 import java.util.List;
-import nariz.build.BuildSheet;
-import nariz.build.InputProblem;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
 import nariz.units.Quantity;
 import nariz.units.Units;
 
@@ -24,33 +25,33 @@ final class LogPlausibility {
         ColumnPlan rpm = find(columns, Channel.RPM, null);
         double turning = quantile(log.rpm(), 0.9);
         if (turning < 300) {
-            throw problem(source, line, rpm, say("problem.speeds-of-mostly-under-rpm", Quantity.trim(turning, 0)),
-                    say("problem.no-engine-runs-that-slowly-are"));
+            throw problem(source, line, rpm, message("problem.speeds-of-mostly-under-rpm", Quantity.trim(turning, 0)),
+                    message("problem.no-engine-runs-that-slowly-are"));
         }
         ColumnPlan vacuum = find(columns, Channel.VACUUM, Channel.MAP);
         double ambient = sheet.ambient().pressurePa();
         double most = quantile(log.vacuumPa(), 0.999);
         if (most > ambient) {
-            throw problem(source, line, vacuum, say("problem.a-vacuum-of-kpa-where-the", kPa(most), kPa(ambient)),
-                    say("problem.check-the-unit-in-the-header"));
+            throw problem(source, line, vacuum, message("problem.a-vacuum-of-kpa-where-the", kPa(most), kPa(ambient)),
+                    message("problem.check-the-unit-in-the-header"));
         }
         double range = quantile(log.vacuumPa(), 0.98) - quantile(log.vacuumPa(), 0.02);
         boolean tooLittle = wide(log, sheet) && most < LEAST_OF_A_WIDE_DRIVE;
         if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3) || tooLittle) {
-            throw problem(source, line, vacuum, say("problem.a-vacuum-that-never-exceeds-kpa", kPa(most)),
-                    say("problem.a-throttled-engine-pulls-far-more"));
+            throw problem(source, line, vacuum, message("problem.a-vacuum-that-never-exceeds-kpa", kPa(most)),
+                    message("problem.a-throttled-engine-pulls-far-more"));
         }
         if (hardlyMoves(log, sheet)) {
-            throw problem(source, line, vacuum, say("problem.a-vacuum-that-hardly-moves-between"),
-                    say("problem.check-that-this-column-is-vacuum"));
+            throw problem(source, line, vacuum, message("problem.a-vacuum-that-hardly-moves-between"),
+                    message("problem.check-that-this-column-is-vacuum"));
         }
         if (looksAbsolute(log) || richAtMost(log, ambient)) {
-            throw problem(source, line, vacuum, say("problem.a-vacuum-that-is-lowest-with"),
-                    say("problem.this-looks-like-absolute-manifold-pressure"));
+            throw problem(source, line, vacuum, message("problem.a-vacuum-that-is-lowest-with"),
+                    message("problem.this-looks-like-absolute-manifold-pressure"));
         }
         if (looksLikeVacuum(log, vacuum)) {
-            throw problem(source, line, vacuum, say("problem.a-manifold-pressure-that-is-lowest"),
-                    say("problem.this-looks-like-vacuum-name-the"));
+            throw problem(source, line, vacuum, message("problem.a-manifold-pressure-that-is-lowest"),
+                    message("problem.this-looks-like-vacuum-name-the"));
         }
         lambda(source, line, columns, log, sheet);
     }
@@ -64,11 +65,11 @@ final class LogPlausibility {
         }
         double shown = c.channel() == Channel.AFR ? middle * Units.PETROL_GAUGE_STOICH : middle;
         double byFuel = shown / sheet.fuel().stoichAfr();
-        String found = say("problem.a-middle-reading-of-lambda", Quantity.trim(shown, 2), Quantity.trim(middle, 2));
+        Message found = message("problem.a-middle-reading-of-lambda", Quantity.trim(shown, 2), Quantity.trim(middle, 2));
         if (c.channel() == Channel.AFR && byFuel > 0.75 && byFuel < 1.3) {
-            throw problem(source, line, c, found, say("problem.on-the-scale-of-the-sheet", Quantity.trim(byFuel, 2)));
+            throw problem(source, line, c, found, message("problem.on-the-scale-of-the-sheet", Quantity.trim(byFuel, 2)));
         }
-        throw problem(source, line, c, found, say("problem.no-engine-runs-there-check-that"));
+        throw problem(source, line, c, found, message("problem.no-engine-runs-there-check-that"));
     }
 
     /** From idle to two and a half times idle speed vacuum moves by far more than 4 inHg, whatever the engine. */
@@ -152,8 +153,8 @@ final class LogPlausibility {
     private static void rejectEmpty(String source, long line, List<ColumnPlan> columns, double[] v, Channel a,
             Channel b) {
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < v.length / 2) {
-            throw problem(source, line, find(columns, a, b), say("problem.a-column-that-is-more-than"),
-                    say("problem.check-the-sensor-and-the-export"));
+            throw problem(source, line, find(columns, a, b), message("problem.a-column-that-is-more-than"),
+                    message("problem.check-the-sensor-and-the-export"));
         }
     }
 
@@ -161,7 +162,7 @@ final class LogPlausibility {
         return columns.stream().filter(c -> c.channel() == a || c.channel() == b).findFirst().orElseThrow();
     }
 
-    private static InputProblem problem(String source, long line, ColumnPlan c, String found, String wanted) {
+    private static InputProblem problem(String source, long line, ColumnPlan c, Message found, Message wanted) {
         return new InputProblem(source, line, c.index() + 1, c.title(), found, wanted);
     }
 

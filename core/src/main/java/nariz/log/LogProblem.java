@@ -1,6 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
+
+import nariz.text.Message;
 
 /**
  * Something in a log that was kept out, with its place.
@@ -11,11 +13,11 @@ import static nariz.words.CoreWords.say;
  * @param found what stood there
  * @param done what the reader did about it
  */
-public record LogProblem(long line, int column, String channel, String found, String done) {
+public record LogProblem(long line, int column, String channel, Message found, Message done) {
     /** {@return one line for people} */
-    public String text() {
-        String where = say("problem.at-line", line) + (column > 0 ? say("problem.column", column) : "")
-                + (channel.isEmpty() ? "" : " (" + channel + ")");
-        return where + ": " + found + "; " + done;
+    public Message text() {
+        Message where = message("problem.at-line", line).then(column > 0 ? message("problem.column", column)
+                : Message.NONE).then(Message.literal(channel.isEmpty() ? ": " : " (" + channel + "): "));
+        return where.then(found).then(Message.literal("; ")).then(done);
     }
 }

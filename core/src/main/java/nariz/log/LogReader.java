@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
@@ -24,8 +25,8 @@ import java.util.function.LongConsumer;
 import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import nariz.build.BuildSheet;
-import nariz.build.InputProblem;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
 import nariz.units.Quantity;
 
 /**
@@ -152,8 +153,8 @@ public final class LogReader {
         DriveLog log = recording.drive(sheet);
         List<ColumnPlan> columns = recording.plan().columns();
         if (log.durationS() < SHORTEST_S) {
-            throw new InputProblem(recording.name(), recording.headerLine(), 0, "", say("problem.a-log-of-s",
-                    Quantity.trim(log.durationS(), 2)), say("problem.at-least-s-are-needed-if", (int) SHORTEST_S));
+            throw new InputProblem(recording.name(), recording.headerLine(), 0, "", message("problem.a-log-of-s",
+                    Quantity.trim(log.durationS(), 2)), message("problem.at-least-s-are-needed-if", (int) SHORTEST_S));
         }
         LogPlausibility.check(recording.name(), recording.headerLine(), columns, log, sheet);
         return log;
@@ -241,7 +242,7 @@ public final class LogReader {
             List<Channel> channels = new ArrayList<>();
             for (String key : rows.hasNext() ? rows.next().getFields() : List.<String>of()) {
                 channels.add(Channel.ofKey(key).orElseThrow(() -> new InputProblem(name, 1, channels.size() + 1, "",
-                        "\"" + shorten(key) + "\"", say("problem.each-column-is-named-by-its"))));
+                        "\"" + shorten(key) + "\"", message("problem.each-column-is-named-by-its"))));
             }
             Column[] data = new Column[channels.size()];
             java.util.Arrays.setAll(data, i -> new Column());
@@ -259,8 +260,8 @@ public final class LogReader {
             return new Recording(name, new Plan(List.of(), 0.0, -1, ""), List.of(), data.length == 0 ? 0
                     : data[0].size(), 1, chunks, List.of(), List.of(), 0, Double.NaN);
         } catch (CsvParseException | IndexOutOfBoundsException | NumberFormatException e) {
-            throw new InputProblem(name, 0, 0, "", say("problem.a-table-that-is-damaged", e.getMessage()),
-                    say("problem.export-it-again"));
+            throw new InputProblem(name, 0, 0, "", message("problem.a-table-that-is-damaged", e.getMessage()),
+                    message("problem.export-it-again"));
         }
     }
 
@@ -290,9 +291,9 @@ public final class LogReader {
         List<ColumnPlan> columns = HeaderMatch.strict(t);
         if (columns.isEmpty()) {
             List<String> first = t.titles().isEmpty() && !t.sample().isEmpty() ? t.sample().getFirst() : t.titles();
-            throw new InputProblem(t.source(), t.headerLine(), 1, "", say("problem.a-first-line-that-names-no",
+            throw new InputProblem(t.source(), t.headerLine(), 1, "", message("problem.a-first-line-that-names-no",
                     shorten(String.join(String.valueOf(t.separator()), first))),
-                    say("problem.name-the-columns-in-the-first"));
+                    message("problem.name-the-columns-in-the-first"));
         }
         double rate = rate(t);
         if (rate <= 0) {
@@ -308,8 +309,8 @@ public final class LogReader {
     private static void need(Table t, List<ColumnPlan> columns, Channel c, Channel or) {
         if (columns.stream().noneMatch(x -> x.channel() == c || x.channel() == or)) {
             String names = c.header() + (or == null ? "" : " or " + or.header());
-            throw new InputProblem(t.source(), t.headerLine(), 0, "", say("problem.no-column-for", c.label()),
-                    say("problem.add-or-rename-a-column-to", names));
+            throw new InputProblem(t.source(), t.headerLine(), 0, "", message("problem.no-column-for", c.label()),
+                    message("problem.add-or-rename-a-column-to", names));
         }
     }
 
@@ -346,8 +347,8 @@ public final class LogReader {
     private void row(Rows r, long line) {
         int fields = r.size();
         if (fields < needed) {
-            note(new LogProblem(line, fields, "", say("problem.a-row-of-fields-where-the", fields, table.width()),
-                    say("problem.the-row-was-left-out")));
+            note(new LogProblem(line, fields, "", message("problem.a-row-of-fields-where-the", fields, table.width()),
+                    message("problem.the-row-was-left-out")));
             return;
         }
         double t = timeAt < 0 ? row / plan.rateHz() : timeS(r);
@@ -392,8 +393,8 @@ public final class LogReader {
             if (!midnight) {
                 stepsBack++;
                 note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
-                        say("problem.a-clock-that-stepped-back-by", Quantity.trim(lastS - at, 1)),
-                        say("problem.time-goes-on-from-where-it")));
+                        message("problem.a-clock-that-stepped-back-by", Quantity.trim(lastS - at, 1)),
+                        message("problem.time-goes-on-from-where-it")));
             }
             offsetS += on;
             lastS = t + offsetS;
@@ -402,8 +403,8 @@ public final class LogReader {
         }
         candidateS = t;
         note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
-                say(Double.isNaN(t) ? "problem.no-time" : "problem.a-time-that-does-not-rise"),
-                say("problem.the-row-was-left-out")));
+                message(Double.isNaN(t) ? "problem.no-time" : "problem.a-time-that-does-not-rise"),
+                message("problem.the-row-was-left-out")));
         return false;
     }
 
@@ -429,13 +430,13 @@ public final class LogReader {
                 return Double.NaN;
             }
             String text = shorten(s);
-            bad(r, i, () -> say("problem.where-a-number-belongs", text));
+            bad(r, i, () -> message("problem.where-a-number-belongs", text));
             return Double.NaN;
         }
         double si = c.scale().toSi(v);
         if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
             String text = shorten(s);
-            bad(r, i, () -> say("problem.outside-what-can-be", text, c.channel().label()));
+            bad(r, i, () -> message("problem.outside-what-can-be", text, c.channel().label()));
             return Double.NaN;
         }
         return v;
@@ -446,7 +447,7 @@ public final class LogReader {
     }
 
     /** Counts a cell that was left out; it is put into words only where somebody may read them. */
-    private void bad(Rows r, int i, Supplier<String> found) {
+    private void bad(Rows r, int i, Supplier<Message> found) {
         badCells[i]++;
         if (firstBad[i] != null && problems.size() >= LISTED) {
             problemCount++;
@@ -454,7 +455,7 @@ public final class LogReader {
         }
         ColumnPlan c = columns[i];
         LogProblem p = new LogProblem(r.line(c.index()), c.index() + 1, c.title(), found.get(),
-                say("problem.the-reading-was-left-out"));
+                message("problem.the-reading-was-left-out"));
         firstBad[i] = firstBad[i] == null ? p : firstBad[i];
         note(p);
     }
@@ -479,12 +480,12 @@ public final class LogReader {
         }
         if (stepsBack > Math.max(MOST_STEPS, rows / 100)) {
             throw new InputProblem(table.source(), table.headerLine(), columns[timeAt].index() + 1, title(timeAt),
-                    say("problem.a-time-that-goes-back-times", stepsBack), say("problem.time-rises-from-row-to-row"));
+                    message("problem.a-time-that-goes-back-times", stepsBack), message("problem.time-rises-from-row-to-row"));
         }
         if (rows < FEWEST) {
-            String more = problems.isEmpty() ? "" : say("problem.and-more-first-problem", problems.getFirst().text());
-            throw new InputProblem(table.source(), table.headerLine(), 0, "", say("problem.usable-rows", rows, more),
-                    say("problem.at-least-rows-over-s-are", FEWEST, (int) SHORTEST_S));
+            Message more = problems.isEmpty() ? Message.NONE : message("problem.and-more-first-problem", problems.getFirst().text());
+            throw new InputProblem(table.source(), table.headerLine(), 0, "", message("problem.usable-rows", rows, more),
+                    message("problem.at-least-rows-over-s-are", FEWEST, (int) SHORTEST_S));
         }
         return new Recording(table.source(), plan, table.preamble(), rows, table.headerLine(), out, marks, problems,
                 problemCount, startClockS);
@@ -494,8 +495,8 @@ public final class LogReader {
         ColumnPlan c = columns[i];
         if (firstBad[i] != null && badCells[i] > WORST_SHARE * Math.max(rows, 1)) {
             LogProblem p = firstBad[i];
-            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(), say("problem.and-more-like-it",
-                    p.found(), (badCells[i] - 1)), say("problem.check-that-this-column-really-is", c.channel().label(),
+            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(), message("problem.and-more-like-it",
+                    p.found(), (badCells[i] - 1)), message("problem.check-that-this-column-really-is", c.channel().label(),
                             c.channel().header()));
         }
     }

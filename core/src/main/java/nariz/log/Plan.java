@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -79,19 +80,19 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
     }
 
     /** {@return what is missing for an analysis, in words; empty when nothing is} */
-    public List<String> missing() {
-        List<String> out = new java.util.ArrayList<>();
+    public List<Message> missing() {
+        List<Message> out = new java.util.ArrayList<>();
         if (rateHz <= 0 && column(Channel.TIME).isEmpty()) {
-            out.add(say("plan.time-or-a-rate"));
+            out.add(message("plan.time-or-a-rate"));
         }
         if (column(Channel.RPM).isEmpty()) {
-            out.add(say("plan.engine-speed"));
+            out.add(message("plan.engine-speed"));
         }
         if (column(Channel.VACUUM).isEmpty() && column(Channel.MAP).isEmpty()) {
-            out.add(say("plan.vacuum-or-pressure"));
+            out.add(message("plan.vacuum-or-pressure"));
         }
         if (column(Channel.LAMBDA).isEmpty() && column(Channel.AFR).isEmpty()) {
-            out.add(say("plan.lambda-or-afr"));
+            out.add(message("plan.lambda-or-afr"));
         }
         return out;
     }

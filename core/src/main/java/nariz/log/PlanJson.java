@@ -1,13 +1,14 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import nariz.build.InputProblem;
-import nariz.build.LocatedJson;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.LocatedJson;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -68,7 +69,7 @@ public final class PlanJson {
     public static Plan parse(String source, String json) {
         Fields root = new Fields(source, LocatedJson.parse(source, json));
         if (!FORMAT.equals(root.text("format", ""))) {
-            throw root.problem("format", say("problem.write-format-other-versions-are-not", FORMAT));
+            throw root.problem("format", message("problem.write-format-other-versions-are-not", FORMAT));
         }
         List<ColumnPlan> columns = new ArrayList<>();
         for (LocatedJson item : root.list("columns")) {
@@ -76,29 +77,29 @@ public final class PlanJson {
             if (columns.stream().anyMatch(o -> o.channel() == c.channel()
                     || (o.index() == c.index() && c.index() >= 0))) {
                 throw new InputProblem(source, item.line(), item.column(), "columns",
-                        say("problem.column-or-channel-twice", (c.index() + 1), c.channel().key()),
-                        say("problem.every-column-and-channel-comes-once"));
+                        message("problem.column-or-channel-twice", (c.index() + 1), c.channel().key()),
+                        message("problem.every-column-and-channel-comes-once"));
             }
             columns.add(c);
         }
         double rate = root.number("rateHz", 0.0);
         if (rate < 0 || rate > Plan.FASTEST_HZ) {
-            throw root.problem("rateHz", say("problem.samples-a-second-0-to-100000"));
+            throw root.problem("rateHz", message("problem.samples-a-second-0-to-100000"));
         }
         return new Plan(columns, rate, (int) root.number("events", 0) - 1, root.text("signature", ""));
     }
 
     private static ColumnPlan column(Fields f) {
         Channel channel = Channel.ofKey(f.text("channel", "")).orElseThrow(() -> f.problem("channel",
-                say("problem.one-of", String.join(", ",
+                message("problem.one-of", String.join(", ",
                 java.util.Arrays.stream(Channel.values()).map(Channel::key).toList()))));
         int index = (int) f.number("column", -1) - 1;
         if (index < ColumnPlan.ELSEWHERE || index > 4096) {
-            throw f.problem("column", say("problem.columns-are-counted-from-1-0"));
+            throw f.problem("column", message("problem.columns-are-counted-from-1-0"));
         }
         String unit = f.text("unit", "");
-        return new ColumnPlan(index, f.text("title", channel.label()), channel, unit, scale(f, channel, unit),
-                ColumnPlan.Certainty.SURE, say("because.the-profile-says-so"));
+        return new ColumnPlan(index, f.text("title", channel.label().toString()), channel, unit, scale(f, channel, unit),
+                ColumnPlan.Certainty.SURE, message("because.the-profile-says-so"));
     }
 
     private static Scale scale(Fields f, Channel channel, String unit) {
@@ -106,7 +107,7 @@ public final class PlanJson {
             try {
                 return new Scale.Curve(f.numbers("from"), f.numbers("to"));
             } catch (IllegalArgumentException e) {
-                throw f.problem("from", say("problem.give-rising-numbers-under-from-and", e.getMessage()));
+                throw f.problem("from", message("problem.give-rising-numbers-under-from-and", e.getMessage()));
             }
         }
         if (f.has("reciprocal")) {
@@ -119,7 +120,7 @@ public final class PlanJson {
             return new Scale.Linear(f.number("factor", 1.0), f.number("shift", 0.0));
         }
         Channel.Unit u = channel.unit(unit).orElseThrow(() -> f.problem("unit",
-                say("problem.one-of-or-give-factor-and", String.join(", ",
+                message("problem.one-of-or-give-factor-and", String.join(", ",
                 channel.units().stream().map(Channel.Unit::name).toList()))));
         return new Scale.Linear(u.factor(), u.shift());
     }
@@ -129,7 +130,7 @@ public final class PlanJson {
         Fields {
             if (!(json.value() instanceof Map<?, ?>)) {
                 throw new InputProblem(source, json.line(), json.column(), "", json.words(),
-                        say("problem.write-an-object"));
+                        message("problem.write-an-object"));
             }
         }
 
@@ -141,10 +142,10 @@ public final class PlanJson {
             return get(name) != null;
         }
 
-        InputProblem problem(String name, String wanted) {
+        InputProblem problem(String name, Message wanted) {
             LocatedJson at = has(name) ? get(name) : json;
             return new InputProblem(source, at.line(), at.column(), name,
-                    has(name) ? at.words() : say("problem.nothing"), wanted);
+                    has(name) ? Message.literal(at.words()) : message("problem.nothing"), wanted);
         }
 
         String text(String name, String absent) {
@@ -154,7 +155,7 @@ public final class PlanJson {
             if (get(name).value() instanceof String s) {
                 return s;
             }
-            throw problem(name, say("problem.write-a-text-in-quotes"));
+            throw problem(name, message("problem.write-a-text-in-quotes"));
         }
 
         double number(String name, double absent) {
@@ -164,14 +165,14 @@ public final class PlanJson {
             if (get(name).value() instanceof Number n && Double.isFinite(n.doubleValue())) {
                 return n.doubleValue();
             }
-            throw problem(name, say("problem.write-a-number"));
+            throw problem(name, message("problem.write-a-number"));
         }
 
         List<LocatedJson> list(String name) {
             if (has(name) && get(name).value() instanceof List<?> items) {
                 return items.stream().map(i -> (LocatedJson) i).toList();
             }
-            throw problem(name, say("problem.write-a-list"));
+            throw problem(name, message("problem.write-a-list"));
         }
 
         double[] numbers(String name) {

@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -11,7 +12,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import nariz.build.InputProblem;
+import nariz.carburetor.InputProblem;
 
 /**
  * Readings noted by hand: one steady point a line, engine speed, vacuum and AFR or lambda, for example {@code 2200 15.5
@@ -96,8 +97,8 @@ public final class PointReader {
             }
         }
         if (points.size() < FEWEST) {
-            throw new InputProblem(name, lines.size(), 0, "", say("problem.points", points.size()),
-                    say("problem.note-at-least-steady-points-one", FEWEST));
+            throw new InputProblem(name, lines.size(), 0, "", message("problem.points", points.size()),
+                    message("problem.note-at-least-steady-points-one", FEWEST));
         }
         return held(name, new Plan(columns, 1.0 / STEP_S, -1, "points"), points);
     }
@@ -110,8 +111,8 @@ public final class PointReader {
 
     private static ColumnPlan column(int i, Channel c, String unit) {
         Channel.Unit u = c.unit(unit).orElseThrow();
-        return new ColumnPlan(i, c.label(), c, unit, new Scale.Linear(u.factor(), u.shift()),
-                ColumnPlan.Certainty.SURE, say("because.the-order-of-noted-points"));
+        return new ColumnPlan(i, c.label().toString(), c, unit, new Scale.Linear(u.factor(), u.shift()),
+                ColumnPlan.Certainty.SURE, message("because.the-order-of-noted-points"));
     }
 
     private static double[] point(String name, long line, List<String> f, List<ColumnPlan> columns) {
@@ -122,8 +123,8 @@ public final class PointReader {
             double si = c.scale().toSi(v[k]);
             if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
                 throw new InputProblem(name, line, c.index() + 1, c.title(), c.index() < f.size()
-                        ? "\"" + f.get(c.index()) + "\"" : say("problem.nothing"),
-                                say("problem.a-steady-point-is-rpm-vacuum"));
+                        ? Message.literal("\"" + f.get(c.index()) + "\"") : message("problem.nothing"),
+                                message("problem.a-steady-point-is-rpm-vacuum"));
             }
         }
         return v;

@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.util.List;
 
 /**
@@ -26,9 +27,9 @@ public record Proposal(Plan plan, List<String> titles, List<String> units, List<
      * @param field from 0
      * @return its header, or its number
      */
-    public String title(int field) {
-        return field < titles.size() && !titles.get(field).isBlank() ? titles.get(field).trim()
-                : say("plan.column", field + 1);
+    public Message title(int field) {
+        return field < titles.size() && !titles.get(field).isBlank() ? Message.literal(titles.get(field).trim())
+                : message("plan.column", field + 1);
     }
 
     /**

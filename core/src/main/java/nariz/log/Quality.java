@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -53,7 +54,7 @@ public final class Quality {
      * @param toS end
      * @param text for people
      */
-    public record Finding(Kind kind, Channel channel, double fromS, double toS, String text) {
+    public record Finding(Kind kind, Channel channel, double fromS, double toS, Message text) {
     }
 
     private Quality(double[] t, List<Finding> out) {
@@ -89,7 +90,7 @@ public final class Quality {
         return List.copyOf(q.out);
     }
 
-    private void add(Kind kind, Channel c, double from, double to, String text) {
+    private void add(Kind kind, Channel c, double from, double to, Message text) {
         if (out.size() < MOST) {
             out.add(new Finding(kind, c, from, to, text));
         }
@@ -108,7 +109,7 @@ public final class Quality {
         double longest = Math.max(LEAST_GAP_S, GAP_TIMES * usualStep());
         for (int i = 1; i < t.length; i++) {
             if (t[i] - t[i - 1] > longest) {
-                add(Kind.GAP, Channel.TIME, t[i - 1], t[i], say("quality.no-rows-for-s", t[i] - t[i - 1]));
+                add(Kind.GAP, Channel.TIME, t[i - 1], t[i], message("quality.no-rows-for-s", t[i] - t[i - 1]));
             }
         }
     }
@@ -119,7 +120,7 @@ public final class Quality {
 
     private void thin(Channel c, int[] read, int rows) {
         if (rows > 0 && read.length < THIN_SHARE * rows && !(slow(c) && often(read))) {
-            add(Kind.THIN, c, t[0], t[t.length - 1], say("quality.has-readings-in-rows", c.label(), read.length,
+            add(Kind.THIN, c, t[0], t[t.length - 1], message("quality.has-readings-in-rows", c.label(), read.length,
                     rows));
         }
     }
@@ -159,7 +160,7 @@ public final class Quality {
             double down = v[i] - v[i + 1];
             if (up * down > 0 && Math.min(Math.abs(up), Math.abs(down)) > limit
                     && Math.abs(v[i + 1] - v[i - 1]) < 0.3 * Math.abs(up)) {
-                add(Kind.SPIKE, c, t[i - 1], t[i + 1], say("quality.jumps-for-one-reading", c.label()));
+                add(Kind.SPIKE, c, t[i - 1], t[i + 1], message("quality.jumps-for-one-reading", c.label()));
             }
         }
     }
@@ -174,7 +175,7 @@ public final class Quality {
             if (i == v.length || v[i] != v[from]) {
                 if (!Double.isNaN(v[from]) && t[i - 1] - t[from] > STUCK_S && (c == Channel.RPM || moves(rpm, from,
                         i))) {
-                    add(Kind.STUCK, c, t[from], t[i - 1], say("quality.stays-the-same-for", c.label(),
+                    add(Kind.STUCK, c, t[from], t[i - 1], message("quality.stays-the-same-for", c.label(),
                             t[i - 1] - t[from]));
                 }
                 from = i;
@@ -203,7 +204,7 @@ public final class Quality {
         for (int i = 1; i <= v.length; i++) {
             if (i == v.length || v[i] != v[from]) {
                 if ((v[from] == high || v[from] == low) && t[i - 1] - t[from] > RAIL_S) {
-                    add(Kind.RAIL, c, t[from], t[i - 1], say("quality.at-the-end-of", c.label(), t[i - 1] - t[from]));
+                    add(Kind.RAIL, c, t[from], t[i - 1], message("quality.at-the-end-of", c.label(), t[i - 1] - t[from]));
                 }
                 from = i;
             }

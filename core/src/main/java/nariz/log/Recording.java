@@ -1,6 +1,6 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -8,8 +8,8 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import nariz.build.BuildSheet;
-import nariz.build.InputProblem;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
 import nariz.units.Units;
 
 /**
@@ -254,8 +254,8 @@ public final class Recording {
      */
     public Recording beside(TrackReader.Track track) {
         if (Double.isNaN(startClockS)) {
-            throw new InputProblem(name, headerLine, 0, "", say("problem.a-log-without-clock-times"),
-                    say("problem.a-track-is-laid-beside-a"));
+            throw new InputProblem(name, headerLine, 0, "", message("problem.a-log-without-clock-times"),
+                    message("problem.a-track-is-laid-beside-a"));
         }
         double[] t = written(Channel.TIME);
         double shift = shift(track, t);
@@ -277,8 +277,8 @@ public final class Recording {
                 }
             }
         }
-        throw new InputProblem(name, headerLine, 0, "", say("problem.no-time-at-which-the-track"),
-                say("problem.check-that-track-and-log-are"));
+        throw new InputProblem(name, headerLine, 0, "", message("problem.no-time-at-which-the-track"),
+                message("problem.check-that-track-and-log-are"));
     }
 
     private static void add(Map<Channel, List<byte[]>> chunks, List<ColumnPlan> columns, Channel c, String unit,
@@ -290,7 +290,7 @@ public final class Recording {
             }
             chunks.put(c, column.chunks());
             columns.add(new ColumnPlan(ColumnPlan.ELSEWHERE, "track", c, unit, new Scale.Linear(1, 0),
-                    ColumnPlan.Certainty.SURE, say("because.from-the-track")));
+                    ColumnPlan.Certainty.SURE, message("because.from-the-track")));
         }
     }
 

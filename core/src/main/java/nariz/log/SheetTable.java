@@ -1,6 +1,6 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
 import com.github.miachm.sods.Range;
 import com.github.miachm.sods.SpreadSheet;
@@ -17,7 +17,7 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
-import nariz.build.InputProblem;
+import nariz.carburetor.InputProblem;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.Row;
@@ -45,8 +45,8 @@ final class SheetTable {
         } catch (InputProblem e) {
             throw e;
         } catch (IOException | RuntimeException e) {
-            throw new InputProblem(source, 1, 1, "", say("problem.bytes-that-are-not-text"),
-                    say("problem.it-is-packed-like-a-spreadsheet"));
+            throw new InputProblem(source, 1, 1, "", message("problem.bytes-that-are-not-text"),
+                    message("problem.it-is-packed-like-a-spreadsheet"));
         }
         Supplier<Rows> best = null;
         int most = 1;
@@ -64,8 +64,8 @@ final class SheetTable {
             }
         }
         if (best == null) {
-            throw new InputProblem(source, 1, 1, "", say("problem.a-spreadsheet-in-which-no-row"),
-                    say("problem.name-the-columns-in-one-row"));
+            throw new InputProblem(source, 1, 1, "", message("problem.a-spreadsheet-in-which-no-row"),
+                    message("problem.name-the-columns-in-one-row"));
         }
         return table(source, best, at);
     }
@@ -151,8 +151,8 @@ final class SheetTable {
         /** The library throws many kinds of things at a damaged file. */
         private InputProblem damaged(Exception e) {
             return new InputProblem(source, row == null ? 1 : row.getRowNum() + 1L, 1, "",
-                    say("problem.a-damaged-spreadsheet", e.getClass().getSimpleName()),
-                    say("problem.open-it-in-a-spreadsheet-program"));
+                    message("problem.a-damaged-spreadsheet", e.getClass().getSimpleName()),
+                    message("problem.open-it-in-a-spreadsheet-program"));
         }
 
         @Override

@@ -1,6 +1,6 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
 import java.io.BufferedInputStream;
 import java.io.BufferedReader;
@@ -11,7 +11,7 @@ import java.nio.CharBuffer;
 import java.nio.charset.Charset;
 import java.nio.charset.CoderResult;
 import java.nio.charset.StandardCharsets;
-import nariz.build.InputProblem;
+import nariz.carburetor.InputProblem;
 
 /**
  * Finds out how a text is encoded: byte-order mark, UTF-16 by its zero bytes, UTF-8 where the beginning is valid UTF-8,
@@ -30,8 +30,8 @@ final class TextDecoding {
         byte[] head = in.readNBytes(PEEK - 1);
         in.reset();
         if (head.length == 0) {
-            throw new InputProblem(source, 1, 1, "", say("problem.an-empty-file"),
-                    say("problem.export-the-log-again-a-header"));
+            throw new InputProblem(source, 1, 1, "", message("problem.an-empty-file"),
+                    message("problem.export-the-log-again-a-header"));
         }
         Charset charset = charset(head);
         in.skipNBytes(mark(head));
@@ -87,8 +87,8 @@ final class TextDecoding {
             line += c == '\n' ? 1 : 0;
             odd += c < 9 || (c > 13 && c < 32) ? 1 : 0;
             if (c == 0 || odd > MOST_ODD) {
-                throw new InputProblem(source, line, i + 1, "", say("problem.bytes-that-are-not-text"),
-                        say("problem.this-looks-like-a-binary-file"));
+                throw new InputProblem(source, line, i + 1, "", message("problem.bytes-that-are-not-text"),
+                        message("problem.this-looks-like-a-binary-file"));
             }
         }
     }

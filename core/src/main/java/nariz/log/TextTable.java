@@ -1,6 +1,6 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
 import de.siegmar.fastcsv.reader.CommentStrategy;
 import de.siegmar.fastcsv.reader.CsvParseException;
@@ -13,7 +13,7 @@ import java.io.Reader;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
-import nariz.build.InputProblem;
+import nariz.carburetor.InputProblem;
 
 /** Finds separator, header and units row of a delimited text. */
 final class TextTable {
@@ -63,8 +63,8 @@ final class TextTable {
         skipLines(text, at);
         Records rows = new Records(source, text, separator, at);
         if (!rows.next()) {
-            throw new InputProblem(source, 1, 1, "", say("problem.no-header-line"),
-                    say("problem.the-first-line-names-the-columns"));
+            throw new InputProblem(source, 1, 1, "", message("problem.no-header-line"),
+                    message("problem.the-first-line-names-the-columns"));
         }
         List<String> titles = rows.all();
         long headerLine = rows.line();
@@ -175,8 +175,8 @@ final class TextTable {
                 return true;
             } catch (CsvParseException e) {
                 String why = String.valueOf(e.getCause() == null ? e.getMessage() : e.getCause().getMessage());
-                throw new InputProblem(source, last + 1, 1, "", say("problem.text-that-is-not-a-table", shorten(why)),
-                        say("problem.look-for-a-quotation-mark-that"));
+                throw new InputProblem(source, last + 1, 1, "", message("problem.text-that-is-not-a-table", shorten(why)),
+                        message("problem.look-for-a-quotation-mark-that"));
             }
         }
 

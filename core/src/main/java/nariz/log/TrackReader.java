@@ -1,7 +1,8 @@
 package nariz.log;
 
-import static nariz.words.CoreWords.say;
+import static nariz.text.Message.message;
 
+import nariz.text.Message;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -14,7 +15,7 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
-import nariz.build.InputProblem;
+import nariz.carburetor.InputProblem;
 
 /**
  * Reads the track points of a GPX file (GPX 1.1, topografix.com): place, height and time. Road speed follows from
@@ -107,11 +108,11 @@ public final class TrackReader {
         } catch (XMLStreamException e) {
             throw new InputProblem(name, Math.max(0, e.getLocation() == null ? 0 : e.getLocation().getLineNumber()),
                     Math.max(0, e.getLocation() == null ? 0 : e.getLocation().getColumnNumber()), "",
-                    say("problem.text-that-is-not-a-gpx"), say("problem.export-the-track-again-as-gpx"));
+                    message("problem.text-that-is-not-a-gpx"), message("problem.export-the-track-again-as-gpx"));
         }
         if (points.size() < 2) {
-            throw new InputProblem(name, 0, 0, "trkpt", say("problem.track-points-with-a-time", points.size()),
-                    say("problem.a-track-needs-at-least-two"));
+            throw new InputProblem(name, 0, 0, "trkpt", message("problem.track-points-with-a-time", points.size()),
+                    message("problem.a-track-needs-at-least-two"));
         }
         return track(points);
     }
@@ -139,8 +140,8 @@ public final class TrackReader {
     private static double number(String name, int line, String field, String text, double most) {
         double v = text == null ? Double.NaN : Cells.number(text);
         if (!(Math.abs(v) <= most)) {
-            throw new InputProblem(name, line, 0, field, text == null ? say("problem.no-value") : "\"" + text + "\"",
-                    say("problem.a-track-point-has-lat-and"));
+            throw new InputProblem(name, line, 0, field, text == null ? message("problem.no-value") : Message.literal("\"" + text + "\""),
+                    message("problem.a-track-point-has-lat-and"));
         }
         return v;
     }
@@ -150,7 +151,7 @@ public final class TrackReader {
             return Instant.parse(text.trim()).toEpochMilli() / 1e3;
         } catch (DateTimeParseException e) {
             throw new InputProblem(name, line, 0, "time", "\"" + text.trim() + "\"",
-                    say("problem.times-are-written-like-2026-05"));
+                    message("problem.times-are-written-like-2026-05"));
         }
     }
 

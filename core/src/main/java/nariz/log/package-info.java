@@ -4,7 +4,7 @@
  * <p>{@link nariz.log.LogReader} turns a file into a {@link nariz.log.DriveLog}: SI, one value per sample and channel,
  * NaN where a reading is missing, times strictly rising. Rows and cells that cannot be used are kept out and listed as
  * {@link nariz.log.LogProblem} with line and column; a file that cannot be a drive at all ends in
- * {@link nariz.build.InputProblem}. {@link nariz.log.LogWriter} writes the same format. docs/formats/drive-log.md
+ * {@link nariz.carburetor.InputProblem}. {@link nariz.log.LogWriter} writes the same format. docs/formats/drive-log.md
  * describes it.
  */
 package nariz.log;

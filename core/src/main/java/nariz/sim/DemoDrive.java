@@ -6,8 +6,8 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Random;
-import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
 
 /**
  * The demo: a made-up straight-six estate car prepared for a hill-climb, on one block-metered four-barrel, and its

@@ -1,20 +1,22 @@
 package nariz.sim;
 
+import nariz.carburetor.Stage;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import nariz.build.BuildSheet;
-import nariz.build.Cam;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Cam;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
-import nariz.model.AcceleratorPump;
-import nariz.model.Circuit;
-import nariz.model.CompressibleFlow;
-import nariz.model.FuelModel;
-import nariz.model.ThrottlePlate;
+import nariz.flow.AcceleratorPump;
+import nariz.carburetor.Circuit;
+import nariz.flow.CompressibleFlow;
+import nariz.flow.ThrottlePlate;
 import nariz.units.Units;
 
 /**
@@ -40,8 +42,10 @@ public final class EngineSimulator {
     private final Quirks quirks;
     private final Map<Fault, Double> faults;
     private final long seed;
-    private final FuelModel model;
-    private final FuelModel.Flow flow = new FuelModel.Flow();
+    private final DeliveryModel model;
+    private final List<Circuit> circuits;
+    private final Circuit shots;
+    private final Delivery flow;
     private final double ambientPa;
     private final double largestAir;
     private final double idleRad;
@@ -61,12 +65,15 @@ public final class EngineSimulator {
         this.quirks = Quirks.of(quirksSeed, fitted.engine().cam(), fitted.engine().displacementM3());
         this.faults = Map.copyOf(faults);
         this.seed = noiseSeed;
-        model = new FuelModel(fitted, quirks.coefficients);
+        model = fitted.carburetor().family().model(fitted, 0.0, quirks.coefficients);
+        circuits = fitted.carburetor().family().circuits();
+        shots = fitted.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElseThrow();
+        flow = model.newDelivery();
         // A car is about as heavy and blunt as its engine can pull.
         scale = Math.clamp(Math.pow(fitted.engine().displacementM3() * fitted.engine().redlineRpm() / 21.3, 0.9), 0.3,
                 1.6);
         ambientPa = fitted.ambient().pressurePa();
-        largestAir = model.filling().airKgPerS(0.85 * fitted.engine().redlineRpm(), 0.98 * ambientPa);
+        largestAir = model.airKgPerS(0.85 * fitted.engine().redlineRpm(), 0.98 * ambientPa);
         double idlePa = ambientPa - idleVacuumPa(fitted.engine().cam());
         double idleAir = air(fitted.engine().idleRpm(), idlePa);
         idleRad = model.angleFor(idleAir - leakKgPerS(idlePa), ambientPa - idlePa);
@@ -88,7 +95,7 @@ public final class EngineSimulator {
     }
 
     private double air(double rpm, double manifoldPa) {
-        return quirks.filling(rpm / fitted.engine().redlineRpm()) * model.filling().airKgPerS(rpm, manifoldPa);
+        return quirks.filling(rpm / fitted.engine().redlineRpm()) * model.airKgPerS(rpm, manifoldPa);
     }
 
     /**
@@ -126,9 +133,9 @@ public final class EngineSimulator {
         double carb = Math.max(0.1 * a, a - leakKgPerS(ambientPa - vacuumPa));
         double theta = Math.max(idleRad, model.angleFor(carb, vacuumPa));
         model.evaluateAir(a, carb, vacuumPa, theta, flow);
-        double[] out = new double[Circuit.values().length];
-        for (Circuit c : Circuit.values()) {
-            out[c.ordinal()] = flow.phi(c) * strays(c, a);
+        double[] out = new double[circuits.size()];
+        for (Circuit c : circuits) {
+            out[c.index()] = flow.phi(c) * strays(c, a);
         }
         return out;
     }
@@ -197,7 +204,7 @@ public final class EngineSimulator {
                 out.put(Channel.LAMBDA_2, new double[samples]);
             }
             trueLambda = new double[samples];
-            truePhi = new double[Circuit.values().length][samples];
+            truePhi = new double[circuits.size()][samples];
         }
 
         SimulatedDrive go() {
@@ -326,13 +333,13 @@ public final class EngineSimulator {
             double fuel = 0;
             double perPhi = drawn / fitted.fuel().stoichAfr();
             fallLevel(drawn);
-            for (Circuit c : Circuit.values()) {
+            for (Circuit c : circuits) {
                 double phi = flow.phi(c) * strays(c, drawn) * level;
-                phiNow[c.ordinal()] = phi;
+                phiNow[c.index()] = phi;
                 fuel += phi * perPhi;
             }
-            double shot = pump.step(theta - idleRad, STEP_S) * quirks.circuit(Circuit.PUMP, 0.2);
-            phiNow[Circuit.PUMP.ordinal()] = shot / perPhi;
+            double shot = pump.step(theta - idleRad, STEP_S) * quirks.circuit(shots, 0.2);
+            phiNow[shots.index()] = shot / perPhi;
             fuel += shot;
             double share = quirks.filmShare * (0.5 + 0.8 * manifold / ambientPa);
             double off = filmKg / quirks.filmTimeS;
@@ -342,7 +349,7 @@ public final class EngineSimulator {
             toSensor(drawn);
         }
 
-        private final double[] phiNow = new double[Circuit.values().length];
+        private final double[] phiNow = new double[circuits.size()];
         private double lambdaNow = 1;
 
         private void fallLevel(double drawn) {
@@ -417,8 +424,8 @@ public final class EngineSimulator {
             out.get(Channel.COOLANT)[i] = Units.ZERO_CELSIUS_K + 86 + 3 * Math.sin(now / 97)
                     + 0.2 * random.nextGaussian();
             trueLambda[i] = lambdaNow;
-            for (Circuit c : Circuit.values()) {
-                truePhi[c.ordinal()][i] = phiNow[c.ordinal()];
+            for (Circuit c : circuits) {
+                truePhi[c.index()][i] = phiNow[c.index()];
             }
         }
 

@@ -1,18 +1,21 @@
 package nariz.sim;
 
+import java.util.List;
+import nariz.flow.MeteredCoefficient;
+import nariz.carburetor.Coefficients;
 import java.util.Random;
-import nariz.build.Cam;
-import nariz.model.Circuit;
-import nariz.model.Coefficients;
+import nariz.carburetor.Cam;
+import nariz.carburetor.Circuit;
 
 /**
  * How one engine strays from what the estimator believes, drawn once from a seed: other coefficients in the equations,
  * and for every circuit a level, a tilt and a bend that no equation has.
  */
 final class Quirks {
-    private final double[] level = new double[Circuit.values().length];
-    private final double[] tilt = new double[Circuit.values().length];
-    private final double[] bend = new double[Circuit.values().length];
+    private static final int CIRCUITS = 7;
+    private final double[] level = new double[CIRCUITS];
+    private final double[] tilt = new double[CIRCUITS];
+    private final double[] bend = new double[CIRCUITS];
     private final double filling;
     private final double ripple;
     private final double ripplePhase;
@@ -55,7 +58,7 @@ final class Quirks {
             case WILD -> 0.055;
         };
         bankSpread = 0.015 * r.nextGaussian();
-        coefficients = Coefficients.drawn(r, 0.75);
+        coefficients = MeteredCoefficient.STANDARD.drawn(List.of(MeteredCoefficient.values()), r, 0.75);
     }
 
     static Quirks of(long seed, Cam cam, double displacementM3) {
@@ -65,7 +68,7 @@ final class Quirks {
     /** Factor on a circuit's fuel at a given air flow relative to the engine's largest. */
     double circuit(Circuit c, double airShare) {
         double x = Math.log(Math.max(airShare, 0.01) / 0.2);
-        int i = c.ordinal();
+        int i = c.index();
         return level[i] * (1.0 + tilt[i] * x + bend[i] * Math.sin(2.0 * x));
     }
 

@@ -3,10 +3,8 @@ package nariz.units;
 import java.util.Locale;
 
 /**
- * Units in which people are shown numbers: one choice for the whole program, as its language,
-         since a number of the core
- * and one of the window stand in the same sentence. Files, command-line options and what programs read keep the units
- * their formats name.
+ * Units in which people are shown numbers. Files, command-line options and what programs read keep the units their
+ * formats name.
  *
  * @param pressure unit of manifold vacuum and of the ratings of valves and springs
  * @param size unit of holes, jets and rods
@@ -15,8 +13,6 @@ import java.util.Locale;
 public record Shown(Pressure pressure, Size size, Road road) {
     /** What a gauge and a parts box in inches say. */
     public static final Shown USUAL = new Shown(Pressure.INHG, Size.THOU, Road.METRIC);
-
-    private static volatile Shown now = USUAL;
 
     /** Units of vacuum. */
     public enum Pressure {
@@ -150,27 +146,13 @@ public record Shown(Pressure pressure, Size size, Road road) {
     }
 
     /**
-     * Sets the units from here on; what was said before stays as it was.
-     *
-     * @param units units
-     */
-    public static void use(Shown units) {
-        now = units;
-    }
-
-    /** {@return the units in use} */
-    public static Shown now() {
-        return now;
-    }
-
-    /**
      * A vacuum, or the rating of a valve, as people read it.
      *
      * @param pa Pa
      * @return for example {@code "6.5 inHg"}
      */
-    public static String vacuum(double pa) {
-        return bare(pa) + " " + now.pressure.label;
+    public String vacuum(double pa) {
+        return bare(pa) + " " + pressure.label;
     }
 
     /**
@@ -179,8 +161,8 @@ public record Shown(Pressure pressure, Size size, Road road) {
      * @param pa Pa
      * @return its number alone, for example {@code "16"}
      */
-    public static String atLeast(double pa) {
-        return Quantity.trim(round() * Math.ceil(pa / now.pressure.pa / round() - 1e-9), 1);
+    public String atLeast(double pa) {
+        return Quantity.trim(round() * Math.ceil(pa / pressure.pa / round() - 1e-9), 1);
     }
 
     /**
@@ -189,21 +171,31 @@ public record Shown(Pressure pressure, Size size, Road road) {
      * @param pa Pa
      * @return its number alone
      */
-    public static String atMost(double pa) {
-        return Quantity.trim(round() * Math.floor(pa / now.pressure.pa / round() + 1e-9), 1);
+    public String atMost(double pa) {
+        return Quantity.trim(round() * Math.floor(pa / pressure.pa / round() + 1e-9), 1);
     }
 
     /** {@return unit of vacuum} */
-    public static String pressureLabel() {
-        return now.pressure.label;
+    public String pressureLabel() {
+        return pressure.label;
     }
 
-    private static double round() {
-        return switch (now.pressure) {
+    private double round() {
+        return switch (pressure) {
             case PSI -> 0.5;
             case MBAR -> 10;
             default -> 1;
         };
+    }
+
+    /**
+     * The rating of a valve or a spring: stamped in halves of the usual unit at most, and told as it is stamped there.
+     *
+     * @param pa Pa
+     * @return for example {@code "6.5 inHg"}
+     */
+    public String rating(double pa) {
+        return pressure == Pressure.INHG ? Quantity.trim(pa / pressure.pa, 1) + " " + pressure.label : vacuum(pa);
     }
 
     /**
@@ -212,8 +204,8 @@ public record Shown(Pressure pressure, Size size, Road road) {
      * @param pa Pa
      * @return for example {@code "6.5"}
      */
-    public static String bare(double pa) {
-        return String.format(Locale.ROOT, "%." + now.pressure.decimals + "f", pa / now.pressure.pa);
+    public String bare(double pa) {
+        return String.format(Locale.ROOT, "%." + pressure.decimals + "f", pa / pressure.pa);
     }
 
     /**
@@ -222,8 +214,8 @@ public record Shown(Pressure pressure, Size size, Road road) {
      * @param m m
      * @return for example {@code "37 thou"} or {@code "0.94 mm"}
      */
-    public static String size(double m) {
-        return (now.size == Size.THOU ? Quantity.trim(m / Units.THOU, 1)
-                : String.format(Locale.ROOT, "%." + now.size.decimals + "f", m / now.size.m)) + " " + now.size.label;
+    public String sizeOf(double m) {
+        return (size == Size.THOU ? Quantity.trim(m / Units.THOU, 1)
+                : String.format(Locale.ROOT, "%." + size.decimals + "f", m / size.m)) + " " + size.label;
     }
 }

@@ -2,11 +2,13 @@ package nariz.sim;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredParts;
 import java.util.Map;
-import nariz.advice.Advice;
-import nariz.advice.Analysis;
-import nariz.advice.Strategy;
-import nariz.advice.Verdict;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Strategy;
+import nariz.diagnosis.Verdict;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.units.Units;
@@ -92,9 +94,9 @@ public class SimulatorTest {
         assertThat(a.verdict()).as(a.sentence()).isEqualTo(Verdict.LEAVE);
     }
 
-    private static nariz.build.BuildSheet healthy() {
-        nariz.build.BuildSheet s = nariz.build.Part.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(),
-                nariz.build.SideName.PRIMARY, 34);
-        return nariz.build.Part.POWER_VALVE_RATING.fit(s, nariz.build.SideName.PRIMARY, 6.5);
+    private static nariz.carburetor.BuildSheet healthy() {
+        nariz.carburetor.BuildSheet s = nariz.family.metered.MeteredParts.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(),
+                nariz.carburetor.Stage.PRIMARY, 34);
+        return nariz.family.metered.MeteredParts.POWER_VALVE_RATING.fit(s, nariz.carburetor.Stage.PRIMARY, 6.5);
     }
 }

@@ -3,7 +3,8 @@ package nariz.units;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.build.Part;
+import nariz.family.metered.MeteredParts;
+import nariz.carburetor.Part;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.Test;
 
@@ -45,14 +46,14 @@ public class ShownTest {
 
     @Test
     public void aPartIsNamedInTheUnitsOfItsUser() {
-        assertThat(Part.MAIN_JET.text(59)).isEqualTo("59 thou");
-        assertThat(Part.POWER_VALVE_RATING.text(6.5)).isEqualTo("6.5 inHg");
-        assertThat(Part.POWER_VALVE_RATING.text(5)).isEqualTo("5 inHg");
+        assertThat(MeteredParts.MAIN_JET.text(59)).isEqualTo("59 thou");
+        assertThat(MeteredParts.POWER_VALVE_RATING.text(6.5)).isEqualTo("6.5 inHg");
+        assertThat(MeteredParts.POWER_VALVE_RATING.text(5)).isEqualTo("5 inHg");
         use(Shown.Pressure.KPA, Shown.Size.MM);
-        assertThat(Part.MAIN_JET.text(59)).isEqualTo("1.50 mm");
-        assertThat(Part.POWER_VALVE_RATING.text(6.5)).isEqualTo("22.0 kPa");
-        assertThat(Part.POWER_VALVE_RATING.text(0)).isEqualTo("plugged");
-        assertThat(Part.MIXTURE_SCREW.text(1.25)).isEqualTo("1.25 turns");
+        assertThat(MeteredParts.MAIN_JET.text(59)).isEqualTo("1.50 mm");
+        assertThat(MeteredParts.POWER_VALVE_RATING.text(6.5)).isEqualTo("22.0 kPa");
+        assertThat(MeteredParts.POWER_VALVE_RATING.text(0)).isEqualTo("plugged");
+        assertThat(MeteredParts.MIXTURE_SCREW.text(1.25)).isEqualTo("1.25 turns");
     }
 
     @Test

@@ -2,6 +2,7 @@ package nariz.app.print;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.text.Message;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -9,10 +10,10 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import nariz.advice.Advice;
-import nariz.advice.Change;
-import nariz.advice.RegimePrediction;
-import nariz.advice.WorkCard;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Change;
+import nariz.diagnosis.RegimePrediction;
+import nariz.diagnosis.WorkCard;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;
@@ -80,14 +81,14 @@ public final class WorkCardPdf {
 
     private void change(Change c) throws IOException {
         WorkCard card = WorkCard.of(c);
-        line(strong, 18, 0, c.title());
+        line(strong, 18, 0, say(c.title()));
         line(plain, BODY, 0, c.now() ? say("work-card-pdf.to-do-now") : say("work-card-pdf.later-after-reading-again"));
-        list(say("work-card-pdf.mind"), "!", c.cautions());
-        list(say("work-card-pdf.because"), "–", c.reasons());
-        list(say("work-card-pdf.lay-ready"), "[  ]", card.tools());
-        list(say("work-card-pdf.do"), "[  ]", card.steps());
-        list(say("work-card-pdf.then-look-again-at"), "[  ]", c.recheck());
-        list(say("work-card-pdf.proved-by"), "–", List.of(card.proof()));
+        list(say("work-card-pdf.mind"), "!", told(c.cautions()));
+        list(say("work-card-pdf.because"), "–", told(c.reasons()));
+        list(say("work-card-pdf.lay-ready"), "[  ]", told(card.tools()));
+        list(say("work-card-pdf.do"), "[  ]", told(card.steps()));
+        list(say("work-card-pdf.then-look-again-at"), "[  ]", told(c.recheck()));
+        list(say("work-card-pdf.proved-by"), "–", List.of(say(card.proof())));
         list(say("work-card-pdf.found-and-fitted-write"), "", List.of(say("work-card-pdf.size-that-came-out"),
                 say("work-card-pdf.date-who")));
         space(8);
@@ -212,5 +213,9 @@ public final class WorkCardPdf {
         }
         out.add(line.toString());
         return out;
+    }
+
+    private static List<String> told(List<Message> all) {
+        return all.stream().map(m -> say(m)).toList();
     }
 }

@@ -1,18 +1,21 @@
 package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
+import static nariz.app.words.WindowWords.units;
 
+import nariz.app.state.Drive;
+import nariz.carburetor.Carburetor;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import nariz.advice.AirDensity;
-import nariz.app.plot.Follow;
-import nariz.app.session.Session;
-import nariz.build.Ambient;
-import nariz.build.Part;
-import nariz.build.SideName;
+import nariz.diagnosis.AirDensity;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Session;
+import nariz.carburetor.Ambient;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
 import nariz.units.Quantity;
 import nariz.units.Shown;
 import nariz.units.Units;
@@ -39,8 +42,8 @@ final class AirBox extends VBox {
         answer.setWrapText(true);
         answer.getStyleClass().add("small");
         getChildren().addAll(title, fields, answer);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> tell());
-        Follow.the(session.shownProperty(), this, (o, was, is) -> turnInto(was.road(), is.road()));
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> tell());
+        WeakListeners.attach(session.shownProperty(), this, (o, was, is) -> turnInto(was.road(), is.road()));
         tell();
     }
 
@@ -67,10 +70,10 @@ final class AirBox extends VBox {
     }
 
     private void tell() {
-        Shown.Road road = Shown.now().road();
+        Shown.Road road = units().road();
         metres.setText(road.height());
         degrees.setText(road.heat());
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
         if (d == null) {
             answer.setText("");
             return;
@@ -80,10 +83,12 @@ final class AirBox extends VBox {
             Ambient there = AirDensity.at(number(altitude) * road.heightM(),
                     road.kelvin(number(temperature)) - Units.ZERO_CELSIUS_K);
             double ratio = AirDensity.lambdaRatio(here, there);
-            double jet = Part.MAIN_JET.of(d.sheet().carburetor(), SideName.PRIMARY) * Part.MAIN_JET.si();
+            Carburetor c = d.sheet().carburetor();
+            double jet = c.family().part(c, Stage.PRIMARY, Part.Role.METERING_FUEL).map(j -> j.of(c, Stage.PRIMARY)
+                    * j.si()).orElse(0.0);
             String restored = jet > 0 ? say("air-box.a-main-jet-of",
                     thou(AirDensity.jetM(jet, here, there)), thou(jet)) : "";
-            answer.setText(say("air-box.air-kpa-of-the", Shown.vacuum(there.pressurePa()), 100 * there.densityKgPerM3()
+            answer.setText(say("air-box.air-kpa-of-the", units().vacuum(there.pressurePa()), 100 * there.densityKgPerM3()
                     / here.densityKgPerM3(), 100 * Math.abs(ratio - 1), ratio < 1 ? say("air-box.richer")
                             : say("air-box.leaner"), restored));
         } catch (NumberFormatException e) {

@@ -1,5 +1,10 @@
 package nariz.app.view;
 
+import static nariz.app.words.WindowWords.say;
+
+import nariz.app.state.Drive;
+import javafx.scene.Node;
+import java.util.List;
 import java.util.EnumMap;
 import java.util.Map;
 import javafx.geometry.Pos;
@@ -11,16 +16,17 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nariz.advice.Status;
-import nariz.app.plot.Follow;
-import nariz.app.session.Session;
-import nariz.app.session.Stop;
-import nariz.app.session.StopWords;
+import nariz.diagnosis.Status;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Session;
+import nariz.app.state.Stop;
+import nariz.app.state.StopWords;
 
 /** Navigation: the circuits in the order of work, each with its state in words and shape. */
 final class CircuitPath extends HBox {
     private final Session session;
     private final Map<Stop, ToggleButton> buttons = new EnumMap<>(Stop.class);
+    private final Map<Stop, Region> pipes = new EnumMap<>(Stop.class);
     private final ToggleGroup group = new ToggleGroup();
 
     CircuitPath(Session session) {
@@ -33,6 +39,7 @@ final class CircuitPath extends HBox {
                 pipe.getStyleClass().add("pipe");
                 HBox.setHgrow(pipe, Priority.ALWAYS);
                 getChildren().add(pipe);
+                pipes.put(s, pipe);
             }
             ToggleButton b = new ToggleButton();
             b.setToggleGroup(group);
@@ -43,9 +50,9 @@ final class CircuitPath extends HBox {
             buttons.put(s, b);
             getChildren().add(b);
         }
-        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.comparisonProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.stopProperty(), this, (o, was, is) -> group.selectToggle(buttons.get(is)));
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> group.selectToggle(buttons.get(is)));
         refresh();
     }
 
@@ -56,16 +63,27 @@ final class CircuitPath extends HBox {
     }
 
     private void refresh() {
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
+        List<Stop> there = d == null ? List.of(Stop.values()) : Stop.of(d.sheet().carburetor().family());
+        pipes.forEach((s, p) -> show(p, there.contains(s)));
         buttons.forEach((s, b) -> {
-            StopWords w = d == null ? null : StopWords.of(d, s, session.comparisonProperty().get());
+            show(b, there.contains(s));
+            if (!there.contains(s)) {
+                return;
+            }
+            StopWords w = d == null ? null : StopWords.of(d, s, session.comparisons().comparisonProperty().get());
             Status status = w == null ? Status.NOT_READ : w.state();
-            String words = w == null ? Status.NOT_READ.label() : w.brief();
+            String words = w == null ? say(Status.NOT_READ.label()) : w.brief();
             b.setGraphic(content(s, status, words));
             b.setAccessibleText(s.label() + ", " + words);
             b.setDisable(d == null);
         });
         group.selectToggle(buttons.get(session.stopProperty().get()));
+    }
+
+    private static void show(Node n, boolean is) {
+        n.setVisible(is);
+        n.setManaged(is);
     }
 
     private static HBox content(Stop s, Status status, String words) {

@@ -2,6 +2,8 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.app.state.ColumnsQuestion;
+import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -22,8 +24,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.util.StringConverter;
-import nariz.app.plot.Follow;
-import nariz.app.session.Session;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Session;
 import nariz.log.Channel;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
@@ -94,10 +96,10 @@ final class ColumnsPanel extends VBox {
         getChildren().addAll(title, why, scroll, more, rateRow, buttons);
         // A question that was open in another language stays open.
         show(session.questionProperty().get());
-        Follow.the(session.questionProperty(), this, (o, was, is) -> show(is));
+        WeakListeners.attach(session.questionProperty(), this, (o, was, is) -> show(is));
     }
 
-    private void show(Session.Question q) {
+    private void show(ColumnsQuestion q) {
         setVisible(q != null);
         setManaged(q != null);
         if (q == null) {
@@ -146,7 +148,7 @@ final class ColumnsPanel extends VBox {
     private void row(int field) {
         Optional<ColumnPlan> plan = plan(field);
         ComboBox<String> channel = new ComboBox<>(FXCollections.observableArrayList(notUsed()));
-        Arrays.stream(Channel.values()).forEach(c -> channel.getItems().add(c.label()));
+        Arrays.stream(Channel.values()).forEach(c -> channel.getItems().add(say(c.label())));
         channel.setId("channel-" + field);
         channel.setAccessibleText(say("columns-panel.what-is", proposal.title(field)));
         ComboBox<String> unit = new ComboBox<>();
@@ -159,12 +161,12 @@ final class ColumnsPanel extends VBox {
             unit.setValue(unit.getItems().isEmpty() ? null : unit.getItems().getFirst());
             unit.setDisable(unit.getItems().size() < 2);
         });
-        channel.setValue(plan.map(p -> p.channel().label()).orElse(notUsed()));
+        channel.setValue(plan.map(p -> say(p.channel().label())).orElse(notUsed()));
         plan.ifPresent(p -> unit.setValue(p.unit()));
         String readings = String.join("  ", proposal.readings(field).stream().limit(3).toList());
         Label because = new Label(plan.map(p -> switch (p.certainty()) {
-            case SURE -> p.because();
-            case LIKELY, GUESS -> "? " + p.because();
+            case SURE -> say(p.because());
+            case LIKELY, GUESS -> "? " + say(p.because());
         }).orElse(""));
         because.setWrapText(true);
         because.setMaxWidth(BECAUSE_W);
@@ -175,7 +177,7 @@ final class ColumnsPanel extends VBox {
         line.visibleProperty().bind(unit.valueProperty().isEqualTo(VOLTS));
         line.managedProperty().bind(line.visibleProperty());
         channel.setMinWidth(190);
-        grid.addRow(rows.size() + 1, whole(proposal.title(field)), whole(readings), preview(field), channel, unit,
+        grid.addRow(rows.size() + 1, whole(say(proposal.title(field))), whole(readings), preview(field), channel, unit,
                 new VBox(2, line, because));
         rows.add(new Row(field, channel, unit, line));
         channel.valueProperty().addListener((o, was, is) -> offerRate());
@@ -278,16 +280,16 @@ final class ColumnsPanel extends VBox {
                     session.complain(say("columns-panel.the-line-of-is", proposal.title(r.field()), USUAL_LINE));
                     return;
                 }
-                plan = plan.with(new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), VOLTS, scale.get(),
-                        ColumnPlan.Certainty.SURE, say("columns-panel.you-said-so")));
+                plan = plan.with(new ColumnPlan(r.field(), proposal.title(r.field()).toString(), c.get(), VOLTS, scale.get(),
+                        ColumnPlan.Certainty.SURE, Message.message("because.you-said-so")));
                 continue;
             }
             Optional<ColumnPlan> was = plan(r.field());
             boolean same = was.isPresent() && was.get().channel() == c.get()
                     && was.get().unit().equals(String.valueOf(r.unit().getValue()));
-            ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()), c.get(), "",
+            ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()).toString(), c.get(), "",
                     null,
-                    ColumnPlan.Certainty.SURE, "").as(c.get(), c.get().unit(String.valueOf(r.unit().getValue()))
+                    ColumnPlan.Certainty.SURE, Message.NONE).as(c.get(), c.get().unit(String.valueOf(r.unit().getValue()))
                             .orElse(c.get().units().getFirst()));
             plan = plan.with(column);
         }
@@ -300,7 +302,7 @@ final class ColumnsPanel extends VBox {
             plan = plan.atRate(hz);
         }
         if (!plan.missing().isEmpty()) {
-            session.complain(say("columns-panel.not-said-yet-which", String.join(", ", plan.missing())));
+            session.complain(say("columns-panel.not-said-yet-which", Message.join(", ", plan.missing())));
             return;
         }
         session.answer(plan);

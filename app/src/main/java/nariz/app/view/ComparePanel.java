@@ -10,10 +10,10 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
-import nariz.app.plot.Follow;
-import nariz.app.session.Comparison;
-import nariz.app.session.Session;
-import nariz.compare.Difference;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Comparison;
+import nariz.app.state.Session;
+import nariz.comparison.Difference;
 
 /** The open drive against another of the same car: which one, what differs and where it matters. */
 final class ComparePanel extends ScrollPane {
@@ -51,8 +51,8 @@ final class ComparePanel extends ScrollPane {
                 this::compare);
         Button end = MainWindow.button(say("compare-panel.put-away"), "compare-end",
                 say("compare-panel.show-the-open-drive"),
-                session::endComparison);
-        end.disableProperty().bind(session.comparisonProperty().isNull());
+                session.comparisons()::endComparison);
+        end.disableProperty().bind(session.comparisons().comparisonProperty().isNull());
         again = MainWindow.button(say("compare-panel.drive-again-with-these"), "drive-again",
                 say("compare-panel.simulate-the-demo-s"), session::driveAgain);
         VBox content = new VBox(8, line(say("compare-panel.compare"), "card-heading"), hint, other, new HBox(8,
@@ -60,18 +60,18 @@ final class ComparePanel extends ScrollPane {
                 found);
         content.getStyleClass().add("work-card-content");
         setContent(content);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> {
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
             offer();
             other.getSelectionModel().selectFirst();
         });
-        Follow.the(session.keptProperty(), this, (o, was, is) -> offer());
-        Follow.the(session.comparisonProperty(), this, (o, was, is) -> show(is));
+        WeakListeners.attach(session.garage().keptProperty(), this, (o, was, is) -> offer());
+        WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> show(is));
         offer();
         show(null);
     }
 
     private void offer() {
-        List<Comparison.Other> all = session.others();
+        List<Comparison.Other> all = session.comparisons().others();
         if (!all.equals(other.getItems())) {
             other.getItems().setAll(all);
             other.getSelectionModel().selectFirst();
@@ -85,7 +85,7 @@ final class ComparePanel extends ScrollPane {
         if (o == null) {
             session.complain(say("compare-panel.there-is-no-other"));
         } else {
-            session.compareWith(o);
+            session.comparisons().compareWith(o);
         }
     }
 

@@ -2,6 +2,8 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.app.state.Decisions;
+import nariz.app.state.Drive;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -19,11 +21,11 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import nariz.app.plot.Follow;
-import nariz.app.session.Session;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Session;
 import nariz.log.Quality;
 import nariz.log.Span;
-import nariz.store.Workbook;
+import nariz.workbook.Workbook;
 
 /** Over the log: what is odd in it, the selected stretch, and the buttons that take a stretch out or back. */
 final class LogBar extends HBox {
@@ -64,7 +66,7 @@ final class LogBar extends HBox {
             if (rewording == null) {
                 session.note(note.getText());
             } else {
-                session.rewordNote(rewording, note.getText());
+                session.notes().reword(rewording, note.getText());
             }
             rewording = null;
             note.clear();
@@ -83,24 +85,26 @@ final class LogBar extends HBox {
                 "drive.csv")
                 .ifPresent(session::export));
         getChildren().addAll(notes, space, noted, note, exclude, restore, export, undo);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.selectionProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.cursorProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.historyProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.notesProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.selectionProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.decisionsProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.cursorProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.historyProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.notes().notesProperty(), this, (o, was, is) -> refresh());
         refresh();
     }
 
     private void refresh() {
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
         Span s = session.selectionProperty().get();
-        boolean out = d != null && d.log().excluded(session.cursorProperty().get());
+        boolean out = d != null && session.decisionsProperty().get().excluded().stream().anyMatch(x -> x.holds(
+                d.log().timeS()[session.cursorProperty().get()]));
         note.setDisable(d == null);
-        noted.setVisible(!session.notesProperty().get().isEmpty());
+        noted.setVisible(!session.notes().notesProperty().get().isEmpty());
         noted.setManaged(noted.isVisible());
-        noted.setText(session.notesProperty().get().size() == 1 ? say("log-bar.note") : say("log-bar.notes-2",
-                session.notesProperty().get().size()));
-        noted.getItems().setAll(session.notesProperty().get().stream().map(this::item).toList());
+        noted.setText(session.notes().notesProperty().get().size() == 1 ? say("log-bar.note") : say("log-bar.notes-2",
+                session.notes().notesProperty().get().size()));
+        noted.getItems().setAll(session.notes().notesProperty().get().stream().map(this::item).toList());
         export.setDisable(d == null || d.run().isEmpty());
         exclude.setDisable(s == null);
         restore.setDisable(!out);
@@ -113,17 +117,19 @@ final class LogBar extends HBox {
         }).toList());
         undo.getTooltip().setText(session.historyProperty().get().isEmpty() ? say("log-bar.nothing-to-take-back")
                 : say("log-bar.take-back", session.historyProperty().get().getFirst()));
-        notes.setText(d == null ? "" : s == null ? words(d)
+        notes.setText(d == null ? "" : s == null ? words(d, session.decisionsProperty().get())
                 : say("log-bar.selected-to-s-s", s.fromS(), s.toS(),
                 s.toS() - s.fromS()));
     }
 
     /** Going to its moment, other words for it, or away with it. */
     private MenuItem item(Workbook.Note n) {
-        double at = n.atS().orElse(0.0);
-        Menu m = new Menu(String.format(Locale.ROOT, "%d:%04.1f  %s", (int) at / 60, at % 60, n.text()));
+        Menu m = new Menu(n.atS().map(at -> String.format(Locale.ROOT, "%d:%04.1f", (int) (at / 60), at % 60))
+                .orElseGet(() -> say("log-bar.whole-drive")) + "  " + n.text());
         MenuItem go = new MenuItem(say("log-bar.go-there"));
-        go.setOnAction(e -> session.moveCursor(session.driveProperty().get().log().indexAt(at)));
+        go.setDisable(n.atS().isEmpty());
+        go.setOnAction(e -> n.atS().ifPresent(at -> session.moveCursor(session.driveProperty().get().log().indexAt(
+                at))));
         MenuItem reword = new MenuItem(say("log-bar.other-words"));
         reword.setOnAction(e -> {
             note.requestFocus();
@@ -132,12 +138,12 @@ final class LogBar extends HBox {
             note.selectAll();
         });
         MenuItem away = new MenuItem(say("log-bar.take-the-note-away"));
-        away.setOnAction(e -> session.removeNote(n));
+        away.setOnAction(e -> session.notes().remove(n));
         m.getItems().addAll(go, reword, away);
         return m;
     }
 
-    private static String words(Session.Drive d) {
+    private static String words(Drive d, Decisions decided) {
         Map<Quality.Kind, Integer> n = new EnumMap<>(Quality.Kind.class);
         d.odd().forEach(f -> n.merge(f.kind(), 1, Integer::sum));
         List<String> out = new java.util.ArrayList<>();
@@ -151,8 +157,8 @@ final class LogBar extends HBox {
         if (d.log().problemCount() > 0) {
             out.add(say("log-bar.cells-or-rows-kept", d.log().problemCount(), d.log().problems().getFirst().text()));
         }
-        if (!d.log().excluded().isEmpty()) {
-            out.add(say("log-bar.taken-out-by-you", d.log().excluded().size()));
+        if (!decided.excluded().isEmpty()) {
+            out.add(say("log-bar.taken-out-by-you", decided.excluded().size()));
         }
         return String.join("  ·  ", out);
     }

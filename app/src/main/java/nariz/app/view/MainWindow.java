@@ -2,6 +2,13 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import javafx.scene.control.ListView;
+import javafx.scene.control.Spinner;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.ComboBoxBase;
+import javafx.scene.control.TextInputControl;
+import nariz.app.state.Drive;
+import nariz.app.words.WindowWords;
 import atlantafx.base.theme.PrimerDark;
 import atlantafx.base.theme.PrimerLight;
 import java.io.File;
@@ -30,28 +37,27 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import nariz.app.plot.DifferencePicture;
-import nariz.app.plot.EffectChart;
-import nariz.app.plot.Follow;
-import nariz.app.plot.FuelStream;
-import nariz.app.plot.Picture;
-import nariz.app.plot.Plane;
-import nariz.app.plot.Scrubber;
-import nariz.app.plot.StabPicture;
-import nariz.app.plot.TraceView;
-import nariz.advice.Candidate;
-import nariz.app.session.Glossary;
-import nariz.app.session.Library;
-import nariz.app.session.MixtureUnit;
-import nariz.app.session.Session;
-import nariz.app.session.Settings;
-import nariz.app.session.Stop;
+import nariz.app.chart.DifferencePicture;
+import nariz.app.chart.EffectChart;
+import nariz.app.chart.WeakListeners;
+import nariz.app.chart.FuelStream;
+import nariz.app.chart.Picture;
+import nariz.app.chart.Plane;
+import nariz.app.chart.Scrubber;
+import nariz.app.chart.TipInPicture;
+import nariz.app.chart.TraceView;
+import nariz.diagnosis.Candidate;
+import nariz.app.state.Glossary;
+import nariz.app.state.DriveRepository;
+import nariz.app.state.MixtureUnit;
+import nariz.app.state.Session;
+import nariz.app.state.Settings;
+import nariz.app.state.Stop;
 import nariz.app.theme.Fonts;
 import nariz.app.theme.Palette;
-import nariz.build.Kit;
-import nariz.store.Workbook;
-import nariz.words.Language;
-import nariz.words.Words;
+import nariz.carburetor.Kit;
+import nariz.workbook.Workbook;
+import nariz.text.Language;
 
 /** The window: circuit path on top, the shown stop in the middle, the log along the bottom. */
 public final class MainWindow extends StackPane {
@@ -107,7 +113,7 @@ public final class MainWindow extends StackPane {
         FuelStream stream = new FuelStream(session);
         Plane plane = new Plane(session);
         TraceView trace = new TraceView(session);
-        StabPicture stabs = new StabPicture(session);
+        TipInPicture stabs = new TipInPicture(session);
         DifferencePicture difference = new DifferencePicture(session);
         Scrubber scrubber = new Scrubber(session);
         EffectChart effect = new EffectChart(session);
@@ -177,7 +183,7 @@ public final class MainWindow extends StackPane {
         getChildren().add(page);
         widthProperty().addListener((o, was, is) -> fit());
         heightProperty().addListener((o, was, is) -> fit());
-        Follow.the(session.questionProperty(), this, (o, was, is) -> showOpen(false));
+        WeakListeners.attach(session.questionProperty(), this, (o, was, is) -> showOpen(false));
         getStyleClass().addAll("nariz", "day");
         // By name read from the file: the style sheet need not know what the shipped face is called.
         fonts = "-fx-font-family: '" + Fonts.load() + "';";
@@ -189,21 +195,21 @@ public final class MainWindow extends StackPane {
             }
         });
         addEventFilter(KeyEvent.KEY_RELEASED, e -> swallow = false);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> {
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
             if (is == null || was == null || !is.log().equals(was.log())) {
                 scrubber.requestFocus();
             }
         });
-        Follow.the(session.stopProperty(), this, (o, was, is) -> follow(is));
-        Follow.the(session.comparisonProperty(), this, (o, was, is) -> follow(session.stopProperty().get()));
+        WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> follow(is));
+        WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> follow(session.stopProperty().get()));
         setOnDragOver(this::dragOver);
         setOnDragDropped(this::dropped);
         session.unitProperty().set(settings.mixture());
-        Follow.the(session.unitProperty(), this, (o, was, is) -> settings.mixture(is));
+        WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> settings.mixture(is));
         if (!settings.shown().equals(session.shownProperty().get())) {
             session.use(settings.shown());
         }
-        Follow.the(session.shownProperty(), this, (o, was, is) -> settings.shown(is));
+        WeakListeners.attach(session.shownProperty(), this, (o, was, is) -> settings.shown(is));
         settings.textPx().ifPresent(this::textSize);
         // Lists that pop up take their colours from the scene, which comes later.
         sceneProperty().addListener((o, was, is) -> setNight(settings.night()));
@@ -219,22 +225,28 @@ public final class MainWindow extends StackPane {
         if (now == TRACE) {
             return;
         }
-        picture.show(stop == Stop.PUMP ? STABS : stop == Stop.PROOF && session.comparisonProperty().get() != null
+        picture.show(stop == Stop.PUMP ? STABS : stop == Stop.PROOF && session.comparisons().comparisonProperty().get() != null
                 ? DIFFERENCE : STREAM);
         if (stop == Stop.PROOF) {
             side.show(COMPARE);
-        } else if (side.shown() == COMPARE && session.comparisonProperty().get() == null) {
+        } else if (side.shown() == COMPARE && session.comparisons().comparisonProperty().get() == null) {
             side.show(0);
         }
+    }
+
+    /** Stops of the open drive's carburetor, in the order of work: the digit keys count along them. */
+    private List<Stop> stops() {
+        Drive d = session.driveProperty().get();
+        return d == null ? List.of(Stop.values()) : Stop.of(d.sheet().carburetor().family());
     }
 
     /** Everything the one field finds, in the order of work. */
     private List<Find.Thing> things() {
         List<Find.Thing> out = new ArrayList<>();
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
         if (d != null) {
-            for (Stop s : Stop.values()) {
-                out.add(new Find.Thing(say("main-window.go-to", s.label()), Integer.toString(s.ordinal() + 1), ()
+            for (Stop s : stops()) {
+                out.add(new Find.Thing(say("main-window.go-to", s.label()), Integer.toString(stops().indexOf(s) + 1), ()
                         -> session.goTo(s)));
             }
         }
@@ -280,26 +292,26 @@ public final class MainWindow extends StackPane {
             for (Candidate c : Candidate.of(d.sheet(), Kit.NONE)) {
                 out.add(new Find.Thing(say("main-window.try-now", c.part().named(c.side()), c.part().text(
                         c.fitted())), "", () -> {
-                            session.goTo(Stop.of(c.circuit()));
+                            session.goTo(Stop.of(c.circuit(d.sheet().carburetor().family())));
                             side.show(TRY);
                             lookup("#try-" + c.side().key() + "-" + c.part().key()).requestFocus();
                         }));
             }
         }
-        for (Workbook.Note n : session.notesProperty().get()) {
+        for (Workbook.Note n : session.notes().notesProperty().get()) {
             out.add(new Find.Thing(say("main-window.note", n.text()), "", () -> n.atS().ifPresent(t
                     -> session.moveCursor(
                     session.driveProperty().get().log().indexAt(t)))));
         }
-        for (Workbook.PartPlan p : session.plansProperty().get()) {
+        for (Workbook.PartPlan p : session.notes().plansProperty().get()) {
             out.add(new Find.Thing(say("main-window.plan", p.name()), "", () -> {
                 side.show(TRY);
-                session.tryParts(p.changes());
+                session.trials().tryParts(p.changes());
             }));
         }
         // The line is the answer: choosing it only closes the list.
         Glossary.words().forEach(w -> out.add(new Find.Thing(w, say("main-window.word"), () -> { })));
-        for (Library.Entry e : session.keptProperty().get()) {
+        for (DriveRepository.Entry e : session.garage().keptProperty().get()) {
             out.add(new Find.Thing(say("main-window.open", e.vehicle(), e.name()), "", () -> session.openKept(
                     e.run())));
         }
@@ -339,7 +351,7 @@ public final class MainWindow extends StackPane {
         menu.setId("trace-channels");
         menu.setAccessibleText(say("main-window.channels-of-the-trace"));
         menu.visibleProperty().bind(trace.visibleProperty().and(session.driveProperty().isNotNull()));
-        Follow.the(session.driveProperty(), this, (o, was, is) -> menu.getItems().setAll(is == null ? List.of()
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> menu.getItems().setAll(is == null ? List.of()
                 : is.strips().strips().stream().map(s -> {
                     CheckMenuItem item = new CheckMenuItem(s.label());
                     item.setSelected(trace.shows(s.key()));
@@ -355,7 +367,7 @@ public final class MainWindow extends StackPane {
         name.getStyleClass().add("product");
         Label car = new Label();
         car.getStyleClass().add("car");
-        Follow.the(session.driveProperty(), this, (o, was, is) -> car.setText(is == null ? ""
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> car.setText(is == null ? ""
                 : is.sheet().name() + "  ·  " + is.log().name()));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
@@ -386,7 +398,7 @@ public final class MainWindow extends StackPane {
 
     private static Language other() {
         Language[] all = Language.values();
-        return all[(Words.spoken().ordinal() + 1) % all.length];
+        return all[(WindowWords.wording().language().ordinal() + 1) % all.length];
     }
 
     /**
@@ -400,14 +412,14 @@ public final class MainWindow extends StackPane {
             session.complain(say("main-window.wait-for-it"));
             return;
         }
-        Words.speak(language);
+        WindowWords.use(WindowWords.wording().in(language));
         settings.language(language);
         MainWindow anew = new MainWindow(session, picker, settings);
         anew.openPanel.goOn(openPanel);
         anew.showOpen(openPanel.isVisible());
         anew.sheetPanel.goOn(sheetPanel);
         getScene().setRoot(anew);
-        session.retell();
+        session.reword();
     }
 
     private HBox busy(ReadOnlyStringProperty what) {
@@ -531,7 +543,7 @@ public final class MainWindow extends StackPane {
 
     /** Single letters, but not while typing a file name. */
     private void shortcut(KeyEvent e) {
-        boolean typing = e.getTarget() instanceof javafx.scene.control.TextInputControl;
+        boolean typing = takesLetters(e.getTarget());
         if (!typing && e.isShortcutDown()) {
             withShortcut(e);
             return;
@@ -561,13 +573,24 @@ public final class MainWindow extends StackPane {
             setNight(!night);
         } else if (e.getCode().isDigitKey() && e.getCode() != KeyCode.DIGIT0) {
             int i = e.getCode().getCode() - KeyCode.DIGIT1.getCode();
-            if (i >= 0 && i < Stop.values().length && session.driveProperty().get() != null) {
-                session.goTo(Stop.values()[i]);
+            if (i >= 0 && i < stops().size() && session.driveProperty().get() != null) {
+                session.goTo(stops().get(i));
             }
         } else {
             return;
         }
         e.consume();
+    }
+
+    /** Whether a letter belongs to the control that has the focus: one that is typed into, or any of a form. */
+    private boolean takesLetters(Object target) {
+        for (Node n = target instanceof Node at ? at : null; n != null; n = n.getParent()) {
+            if (n instanceof TextInputControl || n instanceof ComboBoxBase<?> || n instanceof ChoiceBox<?>
+                    || n instanceof Spinner<?> || n instanceof ListView<?> || n == sheetPanel || n instanceof ColumnsPanel) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void enter(Node field) {

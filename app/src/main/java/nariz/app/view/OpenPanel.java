@@ -18,10 +18,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.input.KeyCode;
-import nariz.app.plot.Follow;
-import nariz.app.session.Library;
-import nariz.app.session.Session;
-import nariz.store.Workbook;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.DriveRepository;
+import nariz.app.state.Session;
+import nariz.workbook.Workbook;
 
 /** Two fields and a button: which build sheet, which log. Files dropped on the window land here too. */
 final class OpenPanel extends VBox {
@@ -65,7 +65,7 @@ final class OpenPanel extends VBox {
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
                 row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, kept(), workbook());
-        Follow.the(session.driveProperty(), this, (o, was, is) -> {
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
             // The same drive in other words or units is no reason.
             if (is != null && (was == null || !is.log().equals(was.log()))) {
                 close.run();
@@ -87,13 +87,13 @@ final class OpenPanel extends VBox {
 
     /** What is in the workbook already: a double click or Enter opens it. */
     private VBox kept() {
-        ListView<Library.Entry> list = new ListView<>();
+        ListView<DriveRepository.Entry> list = new ListView<>();
         list.setId("open-kept");
         list.setPrefHeight(150);
         list.setAccessibleText(say("open-panel.kept-drives"));
         list.setCellFactory(v -> new ListCell<>() {
             @Override
-            protected void updateItem(Library.Entry e, boolean empty) {
+            protected void updateItem(DriveRepository.Entry e, boolean empty) {
                 super.updateItem(e, empty);
                 setText(empty ? null : String.format(Locale.ROOT, "%s   %s   %s   %d:%02d",
                         e.imported().toString().substring(0, 10), e.vehicle(), e.name(), (int) e.durationS() / 60,
@@ -122,13 +122,13 @@ final class OpenPanel extends VBox {
         off.disableProperty().bind(open.disableProperty());
         Button back = MainWindow.button(say("open-panel.undo"), "kept-undo", say("open-panel.take-back-what-was"),
                 session::undo);
-        Follow.the(session.historyProperty(), this, (o, was, is) -> back.setDisable(is.isEmpty()));
+        WeakListeners.attach(session.historyProperty(), this, (o, was, is) -> back.setDisable(is.isEmpty()));
         back.setDisable(true);
         Label title = new Label(say("open-panel.kept-drives"));
         title.getStyleClass().add("card-subheading");
         VBox box = new VBox(4, title, list, new HBox(8, open, off, back));
-        Follow.the(session.keptProperty(), this, (o, was, is) -> list.getItems().setAll(is));
-        list.getItems().setAll(session.keptProperty().get());
+        WeakListeners.attach(session.garage().keptProperty(), this, (o, was, is) -> list.getItems().setAll(is));
+        list.getItems().setAll(session.garage().keptProperty().get());
         // Stays for as long as something can be put back on it.
         box.visibleProperty().bind(Bindings.isNotEmpty(list.getItems()).or(back.disableProperty().not()));
         box.managedProperty().bind(box.visibleProperty());
@@ -140,7 +140,7 @@ final class OpenPanel extends VBox {
         Label name = new Label();
         name.setId("workbook-name");
         name.getStyleClass().add("card-subheading");
-        name.textProperty().bind(Bindings.concat(say("open-panel.workbook"), session.workbookProperty()));
+        name.textProperty().bind(Bindings.concat(say("open-panel.workbook"), session.garage().workbookProperty()));
         Button other = MainWindow.button(say("open-panel.another"), "workbook-open",
                 say("open-panel.go-on-with-another"),
                 () -> picker.pick(getScene().getWindow(), say("open-panel.workbook-2"), "*.nariz").ifPresent(p
@@ -152,24 +152,24 @@ final class OpenPanel extends VBox {
         Button out = MainWindow.button(say("open-panel.write-it-all-out"), "workbook-out",
                 say("open-panel.the-whole-workbook-as"),
                 () -> picker.folder(getScene().getWindow(), say("open-panel.empty-folder")).ifPresent(
-                        session::exportAll));
+                        session.garage()::exportAll));
         VBox box = new VBox(4, name, new HBox(8, other, in, out));
-        box.visibleProperty().bind(session.workbookProperty().isNotEmpty());
+        box.visibleProperty().bind(session.garage().workbookProperty().isNotEmpty());
         box.managedProperty().bind(box.visibleProperty());
         return box;
     }
 
-    private void openSelected(ListView<Library.Entry> list) {
-        Library.Entry e = list.getSelectionModel().getSelectedItem();
+    private void openSelected(ListView<DriveRepository.Entry> list) {
+        DriveRepository.Entry e = list.getSelectionModel().getSelectedItem();
         if (e != null) {
             session.openKept(e.run());
         }
     }
 
-    private void takeOff(ListView<Library.Entry> list) {
-        Library.Entry e = list.getSelectionModel().getSelectedItem();
+    private void takeOff(ListView<DriveRepository.Entry> list) {
+        DriveRepository.Entry e = list.getSelectionModel().getSelectedItem();
         if (e != null) {
-            session.takeOff(e.run());
+            session.garage().takeOff(e.run());
         }
     }
 

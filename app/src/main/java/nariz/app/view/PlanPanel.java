@@ -2,14 +2,15 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.app.state.Drive;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nariz.app.plot.Follow;
-import nariz.app.session.Session;
-import nariz.drive.DrivePlan;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Session;
+import nariz.coverage.DrivePlan;
 
 /** What to record next: steady points and pulls, those the open drive covers ticked off. */
 final class PlanPanel extends ScrollPane {
@@ -23,11 +24,11 @@ final class PlanPanel extends ScrollPane {
         setAccessibleText(say("plan-panel.readings-to-record"));
         content.getStyleClass().add("work-card-content");
         setContent(content);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> show(is));
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> show(is));
         show(null);
     }
 
-    private void show(Session.Drive d) {
+    private void show(Drive d) {
         content.getChildren().clear();
         content.getChildren().add(text(say("plan-panel.to-record"), "card-heading"));
         if (d == null) {
@@ -52,12 +53,12 @@ final class PlanPanel extends ScrollPane {
     private void item(DrivePlan.Item i, boolean done) {
         Label mark = text(done ? "✓" : "○", done ? "small" : "card-line");
         mark.setMinWidth(16);
-        Label what = text(i.circuit().label() + ": " + i.text(), done ? "small" : "card-line");
+        Label what = text(say(i.circuit().label()) + ": " + say(i.text()), done ? "small" : "card-line");
         String had = say("plan-panel.of", Math.min(i.read(), 9999), i.wanted(), i.unit());
         Label sum = text(had, "small");
         VBox box = new VBox(1, what, sum);
         if (!done && !i.caution().isEmpty()) {
-            box.getChildren().add(text(i.caution(), "caution"));
+            box.getChildren().add(text(say(i.caution()), "caution"));
         }
         HBox.setHgrow(box, Priority.ALWAYS);
         HBox row = new HBox(4, mark, box);

@@ -2,6 +2,7 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.app.words.WindowWords;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -25,12 +26,12 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
-import nariz.app.session.Session;
-import nariz.build.Assumption;
-import nariz.build.BuildSheetReader;
-import nariz.build.InputProblem;
-import nariz.build.SheetDraft;
-import nariz.build.SideName;
+import nariz.app.state.Session;
+import nariz.carburetor.Assumption;
+import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.SheetDraft;
+import nariz.carburetor.Stage;
 import nariz.sim.DemoDrive;
 
 /**
@@ -114,10 +115,10 @@ final class SheetPanel extends VBox {
                 String name = String.valueOf(sheet.getFileName());
                 load(SheetDraft.of(name, Files.readString(sheet)), name);
             } catch (InputProblem e) {
-                session.complain(e.getMessage());
+                session.complain(e.text(WindowWords.wording()));
                 return;
             } catch (java.io.IOException e) {
-                session.complain(InputProblem.unreadable(sheet.toString(), e).getMessage());
+                session.complain(InputProblem.unreadable(sheet.toString(), e).text(WindowWords.wording()));
                 return;
             }
         }
@@ -170,7 +171,7 @@ final class SheetPanel extends VBox {
         for (int i = 0; i < fields.size(); i++) {
             SheetDraft.Field f = fields.get(i);
             Node input = input(f);
-            g.add(named(f.label(), f), 2 * (i % 2), i / 2);
+            g.add(named(say(f.label()), f), 2 * (i % 2), i / 2);
             g.add(input, 2 * (i % 2) + 1, i / 2);
         }
         form.getChildren().addAll(heading(name), g);
@@ -179,12 +180,14 @@ final class SheetPanel extends VBox {
     /** One row a part, a column a side; a part that only one side has leaves its place empty. */
     private void sides(List<SheetDraft.Field> fields) {
         GridPane g = grid(300, FIELD_W + UNIT_W, FIELD_W + UNIT_W);
-        g.add(heading(SideName.PRIMARY.label()), 1, 0);
-        g.add(heading(SideName.SECONDARY.label()), 2, 0);
+        List<Stage> stages = draft.stages();
+        for (Stage stage : stages.size() > 1 ? stages : List.<Stage>of()) {
+            g.add(heading(say(stage.label())), 1 + stage.ordinal(), 0);
+        }
         Map<String, Integer> rows = new LinkedHashMap<>();
         for (SheetDraft.Field f : fields) {
             String[] steps = f.path().split("\\.", -1);
-            SideName side = steps.length == 3 ? SideName.ofKey(steps[1]).orElse(null) : null;
+            Stage side = steps.length == 3 ? Stage.ofKey(steps[1]).orElse(null) : null;
             if (side == null) {
                 continue;
             }
@@ -193,7 +196,7 @@ final class SheetPanel extends VBox {
             Node input = input(f);
             if (known == null) {
                 rows.put(steps[2], row);
-                g.add(named(Assumption.part(f.path()), f), 0, row);
+                g.add(named(say(Assumption.part(f.path())), f), 0, row);
             }
             g.add(input, 1 + side.ordinal(), row);
         }
@@ -216,7 +219,7 @@ final class SheetPanel extends VBox {
     private Node input(SheetDraft.Field f) {
         Control c = f.choices().isEmpty() ? text(f) : choice(f);
         c.setId("sheet-" + f.path().replace('.', '-'));
-        c.setAccessibleText(f.label() + (f.unit().isEmpty() ? "" : ", " + f.unit()));
+        c.setAccessibleText(say(f.label()) + (f.unit().isEmpty() ? "" : ", " + f.unit()));
         c.setPrefWidth(FIELD_W);
         inputs.put(f.path(), c);
         Label unit = new Label(f.unit());
@@ -295,7 +298,7 @@ final class SheetPanel extends VBox {
             BuildSheetReader.parse(say("sheet-panel.the-sheet"), json);
         } catch (InputProblem e) {
             Control c = inputs.get(e.field());
-            String name = c == null ? e.field() : Assumption.label(e.field());
+            String name = c == null ? e.field() : say(Assumption.label(e.field()));
             where.setText(say("sheet-panel.not-yet", name, e.found(), e.wanted()));
             if (c != null) {
                 c.requestFocus();
@@ -303,10 +306,12 @@ final class SheetPanel extends VBox {
             return;
         }
         picker.place(getScene().getWindow(), say("sheet-panel.build-sheet"), file).ifPresent(p -> {
-            session.write(p, out -> out.write(json.getBytes(StandardCharsets.UTF_8)));
-            begun = false;
-            show(false);
-            kept.accept(p);
+            // The form stays until the sheet is written: where that fails, nothing that was typed is gone.
+            session.garage().write(p, out -> out.write(json.getBytes(StandardCharsets.UTF_8)), () -> {
+                begun = false;
+                show(false);
+                kept.accept(p);
+            });
         });
     }
 }

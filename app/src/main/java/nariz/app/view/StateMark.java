@@ -7,7 +7,7 @@ import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
 import javafx.scene.shape.Polyline;
 import javafx.scene.shape.Rectangle;
-import nariz.advice.Status;
+import nariz.diagnosis.Status;
 
 /** The shape of a stop's state: every state has its own, so that colour is never needed to tell them apart. */
 final class StateMark {

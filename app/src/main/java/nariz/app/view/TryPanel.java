@@ -2,6 +2,9 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.app.state.Drive;
+import nariz.text.Message;
+import nariz.carburetor.Family;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -17,14 +20,14 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nariz.advice.Candidate;
-import nariz.advice.Orifice;
-import nariz.app.plot.Follow;
-import nariz.app.session.Session;
-import nariz.app.session.Stop;
-import nariz.build.Kit;
-import nariz.build.PartChange;
-import nariz.store.Workbook;
+import nariz.diagnosis.Candidate;
+import nariz.diagnosis.Orifice;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Session;
+import nariz.app.state.Stop;
+import nariz.carburetor.Kit;
+import nariz.carburetor.PartChange;
+import nariz.workbook.Workbook;
 
 /**
  * Trying parts: one ladder a part, those of the shown stop first. Plane, trace and effect follow while a size is
@@ -72,37 +75,37 @@ final class TryPanel extends ScrollPane {
         Button none = MainWindow.button(say("try-panel.back-to-today-s"), "try-none",
                 say("try-panel.put-every-size-back"),
                 () -> set(List.of()));
-        none.disableProperty().bind(javafx.beans.binding.Bindings.createBooleanBinding(() -> session.triedProperty()
-                .get().isEmpty(), session.triedProperty()));
+        none.disableProperty().bind(javafx.beans.binding.Bindings.createBooleanBinding(() -> session.trials().triedProperty()
+                .get().isEmpty(), session.trials().triedProperty()));
         HBox line = new HBox(6, name, keep);
         line.setAlignment(Pos.CENTER_LEFT);
         content.getChildren().addAll(title, hint, verdict, rows, none, line, plans, new AirBox(session));
         setContent(content);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> load());
-        Follow.the(session.stopProperty(), this, (o, was, is) -> load());
-        Follow.the(session.triedProperty(), this, (o, was, is) -> show(is));
-        Follow.the(session.effectProperty(), this, (o, was, is) -> tell());
-        Follow.the(session.plansProperty(), this, (o, was, is) -> list(is));
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> load());
+        WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> load());
+        WeakListeners.attach(session.trials().triedProperty(), this, (o, was, is) -> show(is));
+        WeakListeners.attach(session.trials().effectProperty(), this, (o, was, is) -> tell());
+        WeakListeners.attach(session.notes().plansProperty(), this, (o, was, is) -> list(is));
         load();
     }
 
     private void keep(TextField name) {
-        String n = name.getText() == null || name.getText().isBlank() ? say("try-panel.plan", (session.plansProperty()
+        String n = name.getText() == null || name.getText().isBlank() ? say("try-panel.plan", (session.notes().plansProperty()
                 .get().size() + 1)) : name.getText().strip();
-        session.keepPlan(n);
+        session.notes().keepPlan(n);
         name.clear();
     }
 
     private void set(List<PartChange> changes) {
-        List<PartChange> before = session.triedProperty().get();
-        session.tryParts(changes);
-        session.triedFrom(before);
+        List<PartChange> before = session.trials().triedProperty().get();
+        session.trials().tryParts(changes);
+        session.trials().triedFrom(before);
     }
 
     private void load() {
         rows.getChildren().clear();
         rungs.clear();
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
         if (d == null || !d.analysis().estimated()) {
             rows.getChildren().add(styled(d == null ? say("try-panel.open-a-drive-first")
                     : say("try-panel.too-little-steady-running"), "card-line"));
@@ -111,8 +114,9 @@ final class TryPanel extends ScrollPane {
         }
         Stop stop = session.stopProperty().get();
         List<Candidate> all = Candidate.of(d.sheet(), Kit.NONE);
-        List<Candidate> mine = all.stream().filter(c -> Stop.of(c.circuit()) == stop).toList();
-        List<Candidate> rest = all.stream().filter(c -> Stop.of(c.circuit()) != stop).toList();
+        Family family = d.sheet().carburetor().family();
+        List<Candidate> mine = all.stream().filter(c -> Stop.of(c.circuit(family)) == stop).toList();
+        List<Candidate> rest = all.stream().filter(c -> Stop.of(c.circuit(family)) != stop).toList();
         if (!mine.isEmpty()) {
             rows.getChildren().add(styled(stop.label(), "card-subheading"));
         }
@@ -120,7 +124,7 @@ final class TryPanel extends ScrollPane {
         rows.getChildren().add(styled(mine.isEmpty() ? say("try-panel.parts") : say("try-panel.others"),
                 "card-subheading"));
         rest.forEach(c -> rows.getChildren().add(row(c)));
-        show(session.triedProperty().get());
+        show(session.trials().triedProperty().get());
         tell();
     }
 
@@ -131,7 +135,7 @@ final class TryPanel extends ScrollPane {
         slider.setMinorTickCount(0);
         slider.setSnapToTicks(true);
         slider.setBlockIncrement(1);
-        slider.setAccessibleText(c.part().named(c.side()));
+        slider.setAccessibleText(say(c.part().named(c.side())));
         Label size = styled("", "try-size");
         size.setMinWidth(Region.USE_PREF_SIZE);
         Label area = styled("", "small");
@@ -140,23 +144,23 @@ final class TryPanel extends ScrollPane {
         List<List<PartChange>> before = new ArrayList<>();
         slider.valueProperty().addListener((o, was, is) -> {
             if (!loading && Math.round(was.doubleValue()) != Math.round(is.doubleValue())) {
-                List<PartChange> earlier = session.triedProperty().get();
-                session.tryParts(chosen());
+                List<PartChange> earlier = session.trials().triedProperty().get();
+                session.trials().tryParts(chosen());
                 // A drag is one step, taken when the hand lets go; a key or a click is a step of its own.
                 if (!slider.isValueChanging()) {
-                    session.triedFrom(earlier);
+                    session.trials().triedFrom(earlier);
                 }
             }
         });
         slider.valueChangingProperty().addListener((o, was, is) -> {
             if (Boolean.TRUE.equals(is)) {
-                before.add(session.triedProperty().get());
+                before.add(session.trials().triedProperty().get());
             } else if (!before.isEmpty()) {
-                session.triedFrom(before.removeFirst());
+                session.trials().triedFrom(before.removeFirst());
                 before.clear();
             }
         });
-        Label name = styled(c.part().named(c.side()), "card-line");
+        Label name = styled(say(c.part().named(c.side())), "card-line");
         name.setMinWidth(0);
         HBox.setHgrow(name, Priority.ALWAYS);
         name.setMaxWidth(Double.MAX_VALUE);
@@ -171,18 +175,18 @@ final class TryPanel extends ScrollPane {
     private void show(List<PartChange> tried) {
         loading = true;
         for (Rung r : rungs) {
-            double to = tried.stream().filter(c -> c.part() == r.part().part() && c.side() == r.part().side())
+            double to = tried.stream().filter(c -> c.part().equals(r.part().part()) && c.side() == r.part().side())
                     .mapToDouble(PartChange::to).findFirst().orElse(r.part().fitted());
             int at = r.part().sizes().indexOf(to);
             if (at >= 0 && Math.round(r.slider().getValue()) != at) {
                 r.slider().setValue(at);
             }
             boolean moved = to != r.part().fitted();
-            r.size().setText(moved ? r.part().part().text(r.part().fitted()) + " → " + r.part().part().text(to)
-                    : r.part().part().text(to));
+            r.size().setText(moved ? say(r.part().part().text(r.part().fitted())) + " → " + say(r.part().part().text(to))
+                    : say(r.part().part().text(to)));
             Optional<Orifice> hole = moved ? Orifice.of(session.driveProperty().get().sheet(), r.part().to(to))
                     : Optional.empty();
-            r.area().setText(hole.map(h -> h.text() + (h.drills().isEmpty() ? "" : "; " + h.drills())).orElse(""));
+            r.area().setText(hole.map(h -> say(h.text()) + (h.drills().isEmpty() ? "" : "; " + say(h.drills()))).orElse(""));
             r.area().setManaged(!r.area().getText().isEmpty());
         }
         loading = false;
@@ -190,8 +194,8 @@ final class TryPanel extends ScrollPane {
 
     /** The verdict on what is tried: what gets better and what worse, in the tolerances' terms. */
     private void tell() {
-        Session.Drive d = session.driveProperty().get();
-        var e = session.effectProperty().get();
+        Drive d = session.driveProperty().get();
+        var e = session.trials().effectProperty().get();
         if (d == null || e == null || !e.tried()) {
             verdict.setText(d != null && e != null && e.changed()
                     ? say("try-panel.the-pictures-show-what")
@@ -233,15 +237,14 @@ final class TryPanel extends ScrollPane {
             plans.getChildren().add(styled(say("try-panel.plans"), "card-subheading"));
         }
         for (Workbook.PartPlan p : all) {
-            Label what = styled(p.name() + ": " + String.join("; ", p.changes().stream().map(PartChange::text)
-                    .toList()),
+            Label what = styled(p.name() + ": " + say(Message.join("; ", p.changes().stream().map(PartChange::text).toList())),
                     "card-line");
             HBox.setHgrow(what, Priority.ALWAYS);
             what.setMaxWidth(Double.MAX_VALUE);
             Button show = MainWindow.button(say("try-panel.try"), "plan-try", say("try-panel.try-the-parts-of"), ()
                     -> set(p.changes()));
             Button away = MainWindow.button(say("try-panel.drop"), "plan-drop", say("try-panel.take-the-plan-off"),
-                    () -> session.removePlan(p));
+                    () -> session.notes().removePlan(p));
             show.setAccessibleText(say("try-panel.try-2", p.name()));
             away.setAccessibleText(say("try-panel.drop-2", p.name()));
             show.setMinWidth(Region.USE_PREF_SIZE);

@@ -11,9 +11,9 @@ import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
-import nariz.app.plot.Follow;
-import nariz.app.session.MixtureUnit;
-import nariz.app.session.Session;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.MixtureUnit;
+import nariz.app.state.Session;
 import nariz.units.Shown;
 
 /** Every unit the window shows numbers in, one choice a kind of number; what is chosen holds everywhere at once. */
@@ -49,8 +49,8 @@ final class UnitsMenu extends MenuButton {
             add(r.speed() + ", " + r.height() + ", " + r.heat(), r.name(), () -> now().road() == r,
                     () -> session.use(new Shown(now().pressure(), now().size(), r)));
         }
-        Follow.the(session.unitProperty(), this, (o, was, is) -> refresh.forEach(Runnable::run));
-        Follow.the(session.shownProperty(), this, (o, was, is) -> refresh.forEach(Runnable::run));
+        WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> refresh.forEach(Runnable::run));
+        WeakListeners.attach(session.shownProperty(), this, (o, was, is) -> refresh.forEach(Runnable::run));
     }
 
     private Shown now() {

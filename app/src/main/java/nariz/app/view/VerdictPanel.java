@@ -2,12 +2,13 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.app.state.Drive;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
-import nariz.advice.Status;
-import nariz.app.plot.Follow;
-import nariz.app.session.Session;
-import nariz.app.session.StopWords;
+import nariz.diagnosis.Status;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Session;
+import nariz.app.state.StopWords;
 
 /** The verdict of the shown stop: one plain sentence and how sure it is. */
 final class VerdictPanel extends VBox {
@@ -28,20 +29,20 @@ final class VerdictPanel extends VBox {
         sentence.setMinHeight(USE_PREF_SIZE);
         confidence.setMinHeight(USE_PREF_SIZE);
         getChildren().addAll(sentence, confidence);
-        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.stopProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.comparisonProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> refresh());
         refresh();
     }
 
     private void refresh() {
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
         if (d == null) {
             sentence.setText(say("verdict-panel.open-a-log-to"));
             confidence.setText("");
             return;
         }
-        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisonProperty().get());
+        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty().get());
         sentence.setText(w.sentence());
         confidence.setText(w.state() == Status.NOT_READ && !w.toRead().isEmpty() ? say("verdict-panel.to-read-it",
                 w.toRead())

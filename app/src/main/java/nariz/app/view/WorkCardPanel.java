@@ -2,6 +2,8 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.app.state.Drive;
+import nariz.text.Message;
 import java.util.List;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -9,20 +11,20 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nariz.advice.Advice;
-import nariz.advice.Change;
-import nariz.advice.Hypothesis;
-import nariz.advice.School;
-import nariz.advice.Status;
-import nariz.advice.Verdict;
-import nariz.advice.WorkCard;
-import nariz.app.plot.Follow;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Change;
+import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.School;
+import nariz.diagnosis.Status;
+import nariz.diagnosis.Verdict;
+import nariz.diagnosis.WorkCard;
+import nariz.app.chart.WeakListeners;
 import nariz.app.print.WorkCardPdf;
-import nariz.app.session.Session;
-import nariz.app.session.Stop;
-import nariz.app.session.StopWords;
-import nariz.build.Assumption;
-import nariz.build.SideName;
+import nariz.app.state.Session;
+import nariz.app.state.Stop;
+import nariz.app.state.StopWords;
+import nariz.carburetor.Assumption;
+import nariz.carburetor.Stage;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
 final class WorkCardPanel extends ScrollPane {
@@ -40,16 +42,17 @@ final class WorkCardPanel extends ScrollPane {
         content.getStyleClass().add("work-card-content");
         setContent(content);
         setAccessibleText(say("work-card-panel.work-card"));
-        Follow.the(session.driveProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.stopProperty(), this, (o, was, is) -> refresh());
-        Follow.the(session.comparisonProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.decisionsProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> refresh());
         refresh();
     }
 
     private void refresh() {
         content.getChildren().clear();
         setVvalue(0);
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
         if (d == null) {
             Label empty = label(say("work-card-panel.what-will-stand-here"), "small");
             empty.setWrapText(true);
@@ -57,7 +60,7 @@ final class WorkCardPanel extends ScrollPane {
             return;
         }
         Advice a = d.analysis().advice();
-        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisonProperty().get());
+        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty().get());
         if (!w.changes().isEmpty()) {
             w.changes().forEach(this::change);
             content.getChildren().add(MainWindow.button(say("work-card-panel.card-on-paper"), "card-print",
@@ -78,12 +81,12 @@ final class WorkCardPanel extends ScrollPane {
         }
         if (!a.notes().isEmpty()) {
             heading(say("work-card-panel.note"));
-            a.notes().forEach(n -> line("!", n, "card-line"));
+            a.notes().forEach(n -> line("!", say(n), "card-line"));
         }
-        ruledOut(d.checked());
+        ruledOut(session.decisionsProperty().get().checked());
         if (!a.assumed().isEmpty()) {
             heading(say("work-card-panel.assumed-from-the-family"));
-            a.assumed().forEach(s -> line("·", Assumption.words(s), "small"));
+            a.assumed().forEach(s -> line("·", say(Assumption.words(s)), "small"));
         }
         if (d.log().problemCount() > 0) {
             heading(say("work-card-panel.left-out-of-the"));
@@ -95,37 +98,37 @@ final class WorkCardPanel extends ScrollPane {
 
     /** Writes the card of the shown stop as a PDF where the user says. */
     void print() {
-        Session.Drive d = session.driveProperty().get();
+        Drive d = session.driveProperty().get();
         List<Change> changes = d == null ? List.of()
-                : StopWords.of(d, session.stopProperty().get(), session.comparisonProperty().get()).changes();
+                : StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty().get()).changes();
         if (changes.isEmpty()) {
             session.complain(say("work-card-panel.this-stop-has-no"));
             return;
         }
         picker.place(getScene().getWindow(), say("work-card-panel.work-card"), "work-card.pdf").ifPresent(file
-                -> session.write(
+                -> session.garage().write(
                 file, out -> WorkCardPdf.write(d.sheet().name(), d.log().name(),
-                        d.analysis().advice(), changes, out)));
+                        d.analysis().advice(), changes, out), () -> { }));
     }
 
     private void change(Change c) {
-        Label title = label(c.part().text(c.from()) + "  →  " + c.part().text(c.to()), "change");
-        title.setAccessibleText(c.title());
+        Label title = label(say(c.part().text(c.from())) + "  →  " + say(c.part().text(c.to())), "change");
+        title.setAccessibleText(say(c.title()));
         content.getChildren().addAll(label(c.part().named(c.side()) + (c.now() ? "" : say("work-card-panel.later")),
                 "card-heading"), title);
         WorkCard card = WorkCard.of(c);
         heading(say("work-card-panel.because"));
-        c.reasons().forEach(r -> line("·", r, "card-line"));
+        c.reasons().forEach(r -> line("·", say(r), "card-line"));
         heading(say("work-card-panel.mind"));
-        c.cautions().forEach(x -> line("!", x, "caution"));
+        c.cautions().forEach(x -> line("!", say(x), "caution"));
         heading(say("work-card-panel.lay-ready"));
-        line("·", String.join(", ", card.tools()), "card-line");
+        line("·", say(Message.join(", ", card.tools())), "card-line");
         heading(say("work-card-panel.do"));
-        numbered(card.steps());
+        numbered(card.steps().stream().map(m -> say(m)).toList());
         heading(say("work-card-panel.then-look-again-at"));
-        numbered(c.recheck());
+        numbered(c.recheck().stream().map(m -> say(m)).toList());
         heading(say("work-card-panel.proved-by"));
-        line("·", card.proof(), "card-line");
+        line("·", say(card.proof()), "card-line");
     }
 
     /** Lean after the throttle opens, with steady mixtures right: what to look at, the cheapest first. */
@@ -143,10 +146,11 @@ final class WorkCardPanel extends ScrollPane {
     private void checks(Advice a) {
         content.getChildren().add(label(say("work-card-panel.check-first"), "card-heading"));
         for (Hypothesis h : a.hypotheses()) {
-            if (h.fault() && h.probability() >= 0.02) {
-                heading(h.label() + ", " + h.percent() + " %");
-                line("·", h.evidence(), "card-line");
-                line("!", h.check(), "caution");
+            if (h.fault() && h.probability() >= 0.02 && !session.decisionsProperty().get().checked().contains(
+                    h.cause())) {
+                heading(say(h.label()) + ", " + h.percent() + " %");
+                line("·", say(h.evidence()), "card-line");
+                line("!", say(h.check()), "caution");
                 CheckBox none = new CheckBox(say("work-card-panel.looked-for-it-there"));
                 none.setId("checked-" + h.cause());
                 none.setAccessibleText(say("work-card-panel.looked-for-there-is", h.label()));
@@ -174,7 +178,7 @@ final class WorkCardPanel extends ScrollPane {
     private void nothing(Advice a, StopWords w) {
         a.first().ifPresent(c -> {
             content.getChildren().add(label(say("work-card-panel.first"), "card-heading"));
-            line("·", c.title(), "card-line");
+            line("·", say(c.title()), "card-line");
         });
         if (!w.toRead().isEmpty()) {
             heading(say("work-card-panel.to-read-this-circuit"));
@@ -183,7 +187,7 @@ final class WorkCardPanel extends ScrollPane {
         }
         if (!a.missing().isEmpty()) {
             heading(say("work-card-panel.still-to-read-on"));
-            a.missing().forEach(m -> line("·", m, "card-line"));
+            a.missing().forEach(m -> line("·", say(m), "card-line"));
         }
         if (content.getChildren().isEmpty()) {
             content.getChildren().add(label(say("work-card-panel.nothing-to-do-here"), "card-heading"));
@@ -193,9 +197,9 @@ final class WorkCardPanel extends ScrollPane {
     /** What schools of tuning say on this log; the rear valve belongs to the secondary side. */
     private void schools(Advice a, Stop stop) {
         for (School s : a.schools()) {
-            if ((s.side() == SideName.SECONDARY) == (stop == Stop.SECONDARY)) {
+            if ((s.side() == Stage.SECONDARY) == (stop == Stop.SECONDARY)) {
                 heading(say("work-card-panel.schools-differ", s.question()));
-                s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", x.name() + ": " + x.says(),
+                s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", say(x.name()) + ": " + say(x.says()),
                         "card-line"));
                 line(" ", say("work-card-panel.followed-here-because", s.followed(), s.why()), "small");
             }

@@ -1,2 +1,2 @@
-/** What the window says, by key; see {@link nariz.words}. */
+/** What the window says, by key; see {@link nariz.text}. */
 package nariz.app.words;

@@ -2,22 +2,23 @@ package nariz.app.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import nariz.carburetor.Families;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import nariz.advice.Advice;
-import nariz.advice.Analysis;
-import nariz.advice.Change;
-import nariz.advice.Strategy;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Change;
+import nariz.diagnosis.Strategy;
 import nariz.app.print.WorkCardPdf;
-import nariz.build.Part;
-import nariz.build.SideName;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
 import nariz.sim.DemoDrive;
 import nariz.testing.Bundles;
 import nariz.units.Shown;
-import nariz.words.Language;
-import nariz.words.Words;
+import nariz.text.Language;
+import nariz.text.Words;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -56,7 +57,7 @@ public class PaperCardTest {
             for (String s : c.cautions()) {
                 assertThat(text).contains(s.replaceAll("\\s+", " "));
             }
-            for (String s : nariz.advice.WorkCard.of(c).steps()) {
+            for (String s : nariz.diagnosis.WorkCard.of(c).steps()) {
                 assertThat(text).contains(s.replaceAll("\\s+", " "));
             }
         }
@@ -78,8 +79,8 @@ public class PaperCardTest {
     @Test
     public void nothingIsLostAtTheEdgesHoweverMuchThereIsToDo() throws IOException {
         List<Change> many = new ArrayList<>();
-        for (Part p : Part.values()) {
-            many.add(new Change(p, SideName.PRIMARY, 30, 33, true, 0.1, 1, List.of("λ 0,93 – «così» ± 5 % ≤ 3·10⁻³ Ω"),
+        for (Part p : Families.parts()) {
+            many.add(new Change(p, Stage.PRIMARY, nariz.family.metered.MeteredCircuits.MAIN, 30, 33, true, 0.1, 1, List.of("λ 0,93 – «così» ± 5 % ≤ 3·10⁻³ Ω"),
                     List.of("señal"), List.of("Ünïcödé and a very long word of one piece: " + "wide".repeat(60))));
         }
         byte[] pdf = card(DEMO.advice(), many);

@@ -2,6 +2,9 @@ package nariz.app.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import nariz.app.state.Drive;
+import nariz.flow.Barrels;
+import nariz.family.metered.MeteredParts;
 import java.io.File;
 import java.io.IOException;
 import java.lang.ref.WeakReference;
@@ -34,17 +37,16 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.TransferMode;
 import javafx.scene.paint.Color;
 import javafx.stage.Stage;
-import nariz.advice.Hypothesis;
+import nariz.diagnosis.Hypothesis;
 import nariz.app.Toolkit;
 import nariz.app.WindowScene;
-import nariz.app.plot.TraceView;
-import nariz.app.session.Effect;
-import nariz.app.session.Session;
-import nariz.app.session.Stop;
-import nariz.build.BuildSheet;
-import nariz.build.BuildSheetReader;
-import nariz.build.Part;
-import nariz.build.SideName;
+import nariz.app.chart.TraceView;
+import nariz.app.state.Effect;
+import nariz.app.state.Session;
+import nariz.app.state.Stop;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Part;
 import nariz.log.LogWriter;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
@@ -54,8 +56,8 @@ import nariz.testing.Bundles;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
 import nariz.units.Shown;
-import nariz.words.Language;
-import nariz.words.Words;
+import nariz.text.Language;
+import nariz.text.Words;
 import org.testng.ITestResult;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterMethod;
@@ -329,7 +331,7 @@ public class WindowTest {
         Path log = folder.resolve("logger.csv");
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log("Time,RPM,Suction,Wideband\n", ','));
-        Session.Drive before = session.driveProperty().get();
+        Drive before = session.driveProperty().get();
         hands.click("open");
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).setText(log.toString()));
@@ -360,7 +362,7 @@ public class WindowTest {
                 .append(',').append(f[2]).append(',').append((Double.parseDouble(f[3]) / 14.7 - 0.68) / 0.68 * 5)
                 .append('\n'));
         Files.writeString(log, s);
-        Session.Drive before = session.driveProperty().get();
+        Drive before = session.driveProperty().get();
         Hands.run(() -> session.open(sheet, log));
         // Volts look like no mixture and the header names none: what is missing is said, and can be put right here.
         Hands.waitFor("the question", () -> session.questionProperty().get() != null);
@@ -393,7 +395,7 @@ public class WindowTest {
         Samples.log().lines().skip(1).map(l -> l.split(",")).forEach(f -> rows.append(f[1]).append(',').append(f[2])
                 .append(idle).append(',').append(f[3]).append('\n'));
         Path log = Files.writeString(folder.resolve("wide.csv"), rows);
-        Session.Drive before = session.driveProperty().get();
+        Drive before = session.driveProperty().get();
         Hands.run(() -> session.open(sheet, log));
         Hands.waitFor("the question", () -> session.questionProperty().get() != null);
         Hands.settle();
@@ -424,7 +426,7 @@ public class WindowTest {
     }
 
     private void backToTheDemo() {
-        Session.Drive now = session.driveProperty().get();
+        Drive now = session.driveProperty().get();
         hands.click("open-demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get() != null && !session.driveProperty().get()
                 .equals(now));
@@ -501,15 +503,15 @@ public class WindowTest {
                 && session.busyProperty().get().isEmpty());
         picked[0] = folder.resolve("another.nariz");
         drop(folder.resolve("whole"));
-        Hands.waitFor("the other workbook", () -> session.workbookProperty().get().equals("another.nariz"));
-        assertThat(session.keptProperty().get()).anyMatch(e -> e.name().equals("kept.csv"));
+        Hands.waitFor("the other workbook", () -> session.garage().workbookProperty().get().equals("another.nariz"));
+        assertThat(session.garage().keptProperty().get()).anyMatch(e -> e.name().equals("kept.csv"));
         assertThat(Hands.onInterface(() -> window.lookup("#open-panel").isVisible())).isTrue();
-        int before = session.keptProperty().get().size();
+        int before = session.garage().keptProperty().get().size();
         drop(folder.resolve("package.zip"));
         Hands.waitFor("the package's drive", () -> session.driveProperty().get() != null
-                && session.keptProperty().get().size() == before + 1);
+                && session.garage().keptProperty().get().size() == before + 1);
         drop(workbook);
-        Hands.waitFor("the first workbook", () -> session.workbookProperty().get().equals("garage.nariz"));
+        Hands.waitFor("the first workbook", () -> session.garage().workbookProperty().get().equals("garage.nariz"));
         backToTheDemo();
     }
 
@@ -521,7 +523,7 @@ public class WindowTest {
         Path log = folder.resolve("dropped.csv");
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
-        Session.Drive before = session.driveProperty().get();
+        Drive before = session.driveProperty().get();
         drop(sheet, log);
         Hands.waitFor("the dropped drive", () -> !before.equals(session.driveProperty().get()));
         assertThat(session.driveProperty().get().log().name()).isEqualTo("dropped.csv");
@@ -536,8 +538,8 @@ public class WindowTest {
         assertThat(Hands.onInterface(() -> ((TextField) stage.getScene().lookup("#note")).getText())).isEmpty();
         Hands.run(() -> ((TextField) stage.getScene().lookup("#note")).setText("coughs here"));
         hands.press(KeyCode.ENTER);
-        Hands.waitFor("the note", () -> !session.notesProperty().get().isEmpty());
-        assertThat(session.notesProperty().get().getFirst().atS())
+        Hands.waitFor("the note", () -> !session.notes().notesProperty().get().isEmpty());
+        assertThat(session.notes().notesProperty().get().getFirst().atS())
                 .contains(session.driveProperty().get().log().timeS()[at]);
         Hands.run(() -> ((Menu) ((MenuButton) stage.getScene().lookup("#notes")).getItems().getFirst()).getItems()
                 .get(1).fire());
@@ -545,16 +547,16 @@ public class WindowTest {
                 "coughs here");
         Hands.run(() -> ((TextField) stage.getScene().lookup("#note")).setText("coughs at the bend"));
         hands.press(KeyCode.ENTER);
-        Hands.waitFor("other words", () -> session.notesProperty().get().stream().allMatch(n -> n.text().equals(
+        Hands.waitFor("other words", () -> session.notes().notesProperty().get().stream().allMatch(n -> n.text().equals(
                 "coughs at the bend")));
-        assertThat(session.notesProperty().get()).hasSize(1);
-        assertThat(session.notesProperty().get().getFirst().atS())
+        assertThat(session.notes().notesProperty().get()).hasSize(1);
+        assertThat(session.notes().notesProperty().get().getFirst().atS())
                 .contains(session.driveProperty().get().log().timeS()[at]);
         hands.press(KeyCode.ESCAPE);
         hands.click("undo");
-        Hands.waitFor("the first words", () -> session.notesProperty().get().getFirst().text().equals("coughs here"));
+        Hands.waitFor("the first words", () -> session.notes().notesProperty().get().getFirst().text().equals("coughs here"));
         hands.click("undo");
-        Hands.waitFor("undo", () -> session.notesProperty().get().isEmpty());
+        Hands.waitFor("undo", () -> session.notes().notesProperty().get().isEmpty());
     }
 
     @Test
@@ -596,30 +598,30 @@ public class WindowTest {
     public void partTriedWithKeysChangesTheForecastAndIsKeptAsAPlan() {
         Hands.run(() -> session.goTo(Stop.MAIN));
         hands.click("show-try");
-        Effect advised = session.effectProperty().get();
+        Effect advised = session.trials().effectProperty().get();
         Hands.run(() -> stage.getScene().lookup("#try-primary-main-jet").requestFocus());
         hands.press(KeyCode.RIGHT);
         hands.press(KeyCode.RIGHT);
-        Hands.waitFor("the forecast", () -> session.effectProperty().get().tried());
-        assertThat(session.triedProperty().get()).hasSize(1);
-        assertThat(session.triedProperty().get().getFirst().to() - session.triedProperty().get().getFirst().from())
+        Hands.waitFor("the forecast", () -> session.trials().effectProperty().get().tried());
+        assertThat(session.trials().triedProperty().get()).hasSize(1);
+        assertThat(session.trials().triedProperty().get().getFirst().to() - session.trials().triedProperty().get().getFirst().from())
                 .isEqualTo(2.0);
-        Hands.waitFor("both steps", () -> session.effectProperty().get().changes().equals(session.triedProperty()
+        Hands.waitFor("both steps", () -> session.trials().effectProperty().get().changes().equals(session.trials().triedProperty()
                 .get()));
-        assertThat(session.effectProperty().get().phi()[0]).isGreaterThan(session.driveProperty().get().analysis()
+        assertThat(session.trials().effectProperty().get().phi()[0]).isGreaterThan(session.driveProperty().get().analysis()
                 .estimate().phi(0) * 0.99);
         String says = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#try-verdict")).getText());
         assertThat(says).contains("%").endsWith(".");
         Hands.run(() -> ((Button) stage.getScene().lookup("#plan-keep")).fire());
-        Hands.waitFor("the plan", () -> session.plansProperty().get().size() == 1);
+        Hands.waitFor("the plan", () -> session.notes().plansProperty().get().size() == 1);
         Hands.run(() -> ((Button) stage.getScene().lookup("#try-none")).fire());
-        assertThat(session.effectProperty().get()).isSameAs(advised);
+        assertThat(session.trials().effectProperty().get()).isSameAs(advised);
         Hands.settle();
         Hands.run(() -> ((Button) stage.getScene().lookup("#plan-try")).fire());
-        Hands.waitFor("the plan's parts", () -> session.effectProperty().get().tried());
+        Hands.waitFor("the plan's parts", () -> session.trials().effectProperty().get().tried());
         Hands.run(() -> ((Button) stage.getScene().lookup("#plan-drop")).fire());
-        Hands.waitFor("no plan", () -> session.plansProperty().get().isEmpty());
-        Hands.run(() -> session.tryParts(List.of()));
+        Hands.waitFor("no plan", () -> session.notes().plansProperty().get().isEmpty());
+        Hands.run(() -> session.trials().tryParts(List.of()));
         hands.click("show-card");
         Hands.run(() -> session.goTo(Stop.TRANSFER));
     }
@@ -653,18 +655,18 @@ public class WindowTest {
         type("primary idle feed");
         hands.press(KeyCode.ENTER);
         assertThat(focused()).isEqualTo("try-primary-idle-feed-restriction");
-        double fitted = Part.IDLE_FEED_RESTRICTION.of(session.driveProperty().get().sheet().carburetor(),
-                SideName.PRIMARY);
+        double fitted = MeteredParts.IDLE_FEED_RESTRICTION.of(session.driveProperty().get().sheet().carburetor(),
+                nariz.carburetor.Stage.PRIMARY);
         for (int i = 0; i < 3; i++) {
             hands.press(KeyCode.LEFT);
         }
-        Hands.waitFor("three sizes down", () -> session.effectProperty().get().tried() && session.effectProperty()
+        Hands.waitFor("three sizes down", () -> session.trials().effectProperty().get().tried() && session.trials().effectProperty()
                 .get().changes().getFirst().to() == fitted - 3);
         tabTo("plan-name");
         type("smaller feeds");
         hands.press(KeyCode.ENTER);
-        Hands.waitFor("the plan", () -> session.plansProperty().get().size() == 1);
-        assertThat(session.plansProperty().get().getFirst().name()).isEqualTo("smaller feeds");
+        Hands.waitFor("the plan", () -> session.notes().plansProperty().get().size() == 1);
+        assertThat(session.notes().plansProperty().get().getFirst().name()).isEqualTo("smaller feeds");
         Path card = folder.resolve("card.pdf");
         picked[0] = card;
         hands.press(KeyCode.ESCAPE);
@@ -673,7 +675,7 @@ public class WindowTest {
         hands.press(KeyCode.ENTER);
         Hands.waitFor("the card", () -> Files.exists(card) && session.busyProperty().get().isEmpty());
         assertThat(Files.size(card)).isGreaterThan(5000);
-        Hands.run(() -> session.tryParts(List.of()));
+        Hands.run(() -> session.trials().tryParts(List.of()));
         hands.click("show-card");
         backToTheDemo();
     }
@@ -734,13 +736,13 @@ public class WindowTest {
         picked[0] = whole;
         hands.click("export");
         Hands.waitFor("the package", () -> session.busyProperty().get().isEmpty() && Files.exists(whole));
-        assertThat(nariz.store.Exchange.dataPackage(whole).recording().size()).isEqualTo(1000);
+        assertThat(nariz.workbook.Exchange.dataPackage(whole).recording().size()).isEqualTo(1000);
         Hands.run(() -> session.select(null));
         backToTheDemo();
         hands.click("open");
         Hands.run(() -> {
             var list = (javafx.scene.control.ListView<?>) stage.getScene().lookup("#open-kept");
-            list.getSelectionModel().select(session.keptProperty().get().stream().map(e -> e.name()).toList()
+            list.getSelectionModel().select(session.garage().keptProperty().get().stream().map(e -> e.name()).toList()
                     .indexOf("monday.csv"));
         });
         hands.click("kept-off");
@@ -807,7 +809,7 @@ public class WindowTest {
         Files.writeString(idle, String.join("\n", Samples.log().lines().limit(120).toList()) + "\n");
         TraceView trace = (TraceView) stage.getScene().lookup("#trace");
         for (Path log : List.of(points, idle)) {
-            Session.Drive before = session.driveProperty().get();
+            Drive before = session.driveProperty().get();
             Hands.run(() -> session.open(sheet, log));
             Hands.waitFor(log.toString(), () -> !before.equals(session.driveProperty().get()));
             hands.click("show-trace");
@@ -833,7 +835,7 @@ public class WindowTest {
     }
 
     private boolean kept(String name) {
-        return session.keptProperty().get().stream().anyMatch(e -> e.name().equals(name));
+        return session.garage().keptProperty().get().stream().anyMatch(e -> e.name().equals(name));
     }
 
     @Test
@@ -856,19 +858,19 @@ public class WindowTest {
         Path log = folder.resolve("sunday.csv");
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
-        Session.Drive before = session.driveProperty().get();
+        Drive before = session.driveProperty().get();
         Hands.run(() -> session.open(sheet, log));
         Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()));
-        Hands.waitFor("the list", () -> session.keptProperty().get().stream()
+        Hands.waitFor("the list", () -> session.garage().keptProperty().get().stream()
                 .anyMatch(e -> e.name().equals("sunday.csv")));
         backToTheDemo();
-        Session.Drive demo = session.driveProperty().get();
+        Drive demo = session.driveProperty().get();
         hands.click("open");
         Hands.settle();
         Hands.run(() -> {
             var list = (javafx.scene.control.ListView<?>) stage.getScene().lookup("#open-kept");
             list.requestFocus();
-            list.getSelectionModel().select(session.keptProperty().get().stream().map(e -> e.name()).toList()
+            list.getSelectionModel().select(session.garage().keptProperty().get().stream().map(e -> e.name()).toList()
                     .indexOf("sunday.csv"));
         });
         hands.press(KeyCode.ENTER);
@@ -960,7 +962,7 @@ public class WindowTest {
         assertThat(verdict()).contains("drive the same road again");
         assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("the same road");
         hands.click("compare-go");
-        Hands.waitFor("the comparison", () -> session.comparisonProperty().get() != null);
+        Hands.waitFor("the comparison", () -> session.comparisons().comparisonProperty().get() != null);
         Hands.settle();
         assertThat(verdict()).contains("leaner at full load");
         assertThat(Hands.onInterface(() -> window.lookup("#difference").isVisible())).isTrue();
@@ -969,9 +971,9 @@ public class WindowTest {
         assertThat(session.cursorProperty().get()).isNotEqualTo(before);
         hands.click("show-stream");
         hands.click("compare-end");
-        assertThat(session.comparisonProperty().get()).isNull();
+        assertThat(session.comparisons().comparisonProperty().get()).isNull();
         hands.click("drive-again");
-        Hands.waitFor("the next round", () -> session.comparisonProperty().get() != null);
+        Hands.waitFor("the next round", () -> session.comparisons().comparisonProperty().get() != null);
         Hands.settle();
         assertThat(verdict()).contains("Proved");
         String side = Hands.onInterface(() -> text(window.lookup("#compare-panel")));
@@ -1203,8 +1205,8 @@ public class WindowTest {
         hands.click("sheet-keep");
         Hands.waitFor("the sheet", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
         BuildSheet sheet = BuildSheetReader.read(picked[0]);
-        assertThat(sheet.carburetor().family()).isEqualTo(nariz.build.Family.ROD_METERED_4);
-        assertThat(sheet.carburetor().primary().idleFeedM()).isEqualTo(37 * nariz.units.Units.THOU);
+        assertThat(sheet.carburetor().family().key()).isEqualTo("rod-metered-4");
+        assertThat(Barrels.of(sheet.carburetor(), nariz.carburetor.Stage.PRIMARY).idleFeedM()).isEqualTo(37 * nariz.units.Units.THOU);
         assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#open-sheet")).getText()))
                 .isEqualTo(picked[0].toString());
         // A sheet that is there is changed.

@@ -1,0 +1,200 @@
+package nariz.app.chart;
+
+import static nariz.app.words.WindowWords.say;
+import static nariz.app.words.WindowWords.units;
+
+import nariz.app.state.Drive;
+import java.util.Locale;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyCode;
+import javafx.scene.paint.Color;
+import javafx.scene.text.TextAlignment;
+import nariz.app.state.Session;
+import nariz.app.state.TipInSeries;
+import nariz.app.theme.Palette;
+import nariz.coverage.TipIn;
+import nariz.coverage.TipIns;
+
+/**
+ * Every opening of the throttle laid over the others, from its beginning: how much leaner or richer it read than the
+ * settled mixture of the same moments. The middle of all is drawn strong, the one under the cursor stronger.
+ */
+public final class TipInPicture extends Picture {
+    private static final double LEFT = 62;
+    private static final double RIGHT = 232;
+    private static final double TOP = 40;
+    private static final double BOTTOM = 40;
+    private static final double LEANEST = 0.40;
+    private static final double RICHEST = -0.25;
+
+    private final Session session;
+
+    /**
+     * Sets up the picture.
+     *
+     * @param session what to show
+     */
+    public TipInPicture(Session session) {
+        super(say("stab-picture.tip-ins"), say("stab-picture.the-mixture-after-every"));
+        this.session = session;
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> redraw());
+        WeakListeners.attach(session.cursorProperty(), this, (o, was, is) -> redraw());
+        setOnMouseClicked(e -> pick(e.getX(), e.getY()));
+        setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
+                step(e.getCode() == KeyCode.N ? 1 : -1);
+                e.consume();
+            }
+        });
+        setMinSize(350, 185);
+    }
+
+    private void step(int by) {
+        Drive d = session.driveProperty().get();
+        if (d == null || d.tipIns().events().isEmpty()) {
+            return;
+        }
+        double now = d.log().timeS()[session.cursorProperty().get()];
+        TipIn best = null;
+        for (TipIn t : d.tipIns().events()) {
+            boolean ahead = by > 0 ? t.atS() > now + 1e-6 : t.atS() < now - 1e-6;
+            if (ahead && (best == null || Math.abs(t.atS() - now) < Math.abs(best.atS() - now))) {
+                best = t;
+            }
+        }
+        if (best != null) {
+            session.moveCursor(best.sample());
+        }
+    }
+
+    private void pick(double x, double y) {
+        requestFocus();
+        Drive d = session.driveProperty().get();
+        if (d == null) {
+            return;
+        }
+        int step = Math.clamp(Math.round((x - LEFT) / (getWidth() - LEFT - RIGHT) * (TipInSeries.STEPS - 1)), 0,
+                TipInSeries.STEPS - 1);
+        double least = 30;
+        int best = -1;
+        for (int k = 0; k < d.tipIns().events().size(); k++) {
+            double away = Math.abs(y(d.tipIns().excess()[k][step], getHeight()) - y);
+            if (away < least) {
+                least = away;
+                best = k;
+            }
+        }
+        if (best >= 0) {
+            session.moveCursor(d.tipIns().events().get(best).sample());
+        }
+    }
+
+    private static double x(double s, double w) {
+        return LEFT + (w - LEFT - RIGHT) * (s - TipInSeries.FROM_S) / ((TipInSeries.STEPS - 1) * TipInSeries.STEP_S);
+    }
+
+    private static double y(double excess, double h) {
+        double share = (LEANEST - Math.clamp(excess, RICHEST, LEANEST)) / (LEANEST - RICHEST);
+        return TOP + (h - TOP - BOTTOM) * share;
+    }
+
+    @Override
+    protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
+        strong(g, say("stab-picture.mixture-after-the-throttle"), 14, 18, 14, p.ink(), TextAlignment.LEFT);
+        Drive d = session.driveProperty().get();
+        if (d == null || d.tipIns().events().isEmpty()) {
+            text(g, d == null ? say("stab-picture.nothing-is-open") : say("stab-picture.no-quick-opening-of"), 14,
+                    44, 14, p.faint(), TextAlignment.LEFT);
+            return;
+        }
+        axes(g, p, w, h);
+        TipInSeries s = d.tipIns();
+        int near = s.near(d.log().timeS()[session.cursorProperty().get()]);
+        for (int k = 0; k < s.events().size(); k++) {
+            if (k != near) {
+                float[] e = s.excess()[k];
+                curve(g, i -> e[i], clear(s.events().get(k).lean() ? p.lean() : p.faint(), 0.45), 1, w, h);
+            }
+        }
+        curve(g, s::median, p.ink(), 2.4, w, h);
+        if (near >= 0) {
+            float[] e = s.excess()[near];
+            curve(g, i -> e[i], p.accent(), 2.4, w, h);
+        }
+        words(g, p, s, near, w);
+    }
+
+    private static void axes(GraphicsContext g, Palette p, double w, double h) {
+        for (int percent = -20; percent <= 40; percent += 10) {
+            double y = y(percent / 100.0, h);
+            line(g, LEFT, y, w - RIGHT, y, percent == 0 ? p.ink() : p.rule(), percent == 0 ? 1.2 : 0.8);
+            text(g, percent == 0 ? say("stab-picture.settled") : Math.abs(percent) + " %", LEFT - 6, y, 12, p.faint(),
+                    TextAlignment.RIGHT);
+        }
+        double felt = y(TipIns.FELT, h);
+        g.setFill(clear(p.lean(), 0.08));
+        g.fillRect(LEFT, TOP, w - LEFT - RIGHT, felt - TOP);
+        strong(g, say("stab-picture.lean-enough-to-be"), LEFT + 6, felt - 9, 12, p.lean(), TextAlignment.LEFT);
+        strong(g, say("stab-picture.rich"), LEFT + 6, y(-0.20, h) - 9, 12, p.rich(), TextAlignment.LEFT);
+        for (double s = 0; s <= 1.5; s += 0.5) {
+            double x = x(s, w);
+            line(g, x, TOP, x, h - BOTTOM, p.rule(), s == 0 ? 1.6 : 0.8);
+            text(g, String.format(Locale.ROOT, "%.1f", s), x, h - BOTTOM + 12, 12, p.faint(), TextAlignment.CENTER);
+        }
+        text(g, say("stab-picture.s-after-the-throttle"), w - RIGHT, h - 12, 12, p.faint(), TextAlignment.RIGHT);
+    }
+
+    private static void curve(GraphicsContext g, java.util.function.IntToDoubleFunction at, Color c, double width,
+            double w, double h) {
+        g.setStroke(c);
+        g.setLineWidth(width);
+        g.setLineDashes();
+        g.beginPath();
+        boolean started = false;
+        for (int i = 0; i < TipInSeries.STEPS; i++) {
+            double v = at.applyAsDouble(i);
+            if (Double.isNaN(v)) {
+                continue;
+            }
+            double x = x(TipInSeries.FROM_S + i * TipInSeries.STEP_S, w);
+            if (started) {
+                g.lineTo(x, y(v, h));
+            } else {
+                g.moveTo(x, y(v, h));
+                started = true;
+            }
+        }
+        g.stroke();
+    }
+
+    private static void words(GraphicsContext g, Palette p, TipInSeries s, int near, double w) {
+        double x = w - RIGHT + 18;
+        double y = TOP + 8;
+        line(g, x, y, x + 18, y, p.ink(), 2.4);
+        text(g, say("stab-picture.middle-of", s.events().size()), x + 24, y, 12.5, p.ink(), TextAlignment.LEFT);
+        if (near < 0) {
+            text(g, say("stab-picture.n-and-p-go"), x, y + 24, 12.5, p.faint(), TextAlignment.LEFT);
+            text(g, say("stab-picture.tip-in-to-the"), x, y + 42, 12.5, p.faint(), TextAlignment.LEFT);
+            return;
+        }
+        TipIn t = s.events().get(near);
+        line(g, x, y + 20, x + 18, y + 20, p.accent(), 2.4);
+        text(g, say("stab-picture.at", (int) t.atS() / 60, t.atS() % 60), x + 24, y + 20, 12.5,
+                p.accent(), TextAlignment.LEFT);
+        String[] lines = {
+            say("stab-picture.rpm-vacuum", t.rpm(), units().bare(t.fromVacuumPa()), units().vacuum(t.toVacuumPa())),
+            Double.isNaN(t.opened()) ? say("stab-picture.throttle-was-not-logged") : say("stab-picture.throttle-opens",
+                    100 * t.opened()),
+            t.fromClosed() ? say("stab-picture.from-closed-throttle") : say("stab-picture.part-of-the-stroke"),
+            say("stab-picture.leanest", 100 * t.leanest()),
+            Double.isNaN(t.leanAfterS()) ? say("stab-picture.never-lean") : say("stab-picture.lean-for-s",
+                    t.leanForS()),
+            Double.isNaN(t.leanAfterS()) ? "" : say("stab-picture.beginning-s-in", t.leanAfterS()),
+            say("stab-picture.richest", -100 * t.richest()),
+        };
+        for (String l : lines) {
+            text(g, l, x, y + 44, 12.5, p.ink(), TextAlignment.LEFT);
+            y += l.isEmpty() ? 0 : 18;
+        }
+    }
+}

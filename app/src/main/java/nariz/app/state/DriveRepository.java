@@ -1,0 +1,249 @@
+package nariz.app.state;
+
+import static nariz.app.words.WindowWords.say;
+import static nariz.text.Message.literal;
+
+import nariz.carburetor.InputProblem;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.AdviceJson;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
+import nariz.log.Plan;
+import nariz.log.Recording;
+import nariz.log.Span;
+import nariz.workbook.Exchange;
+import nariz.workbook.Workbook;
+
+/**
+ * The workbook behind the window: every drive that is opened goes in, every decision about it is written at once.
+ * Opened
+ * when first asked for, on the worker's thread. Without a file nothing is kept.
+ */
+public final class DriveRepository implements AutoCloseable {
+    private volatile Path file;
+    private volatile boolean elsewhere;
+    private Workbook workbook;
+    /** Of the one drive that is open and not kept; touched by the storage worker alone. */
+    private Annotations unkept = new Annotations.InMemory();
+    private long unkeptOf = -1;
+
+    /**
+     * A kept drive, for a list.
+     *
+     * @param run key
+     * @param vehicle whose it is
+     * @param name file it came from
+     * @param imported when it came in
+     * @param durationS length, s
+     */
+    public record Entry(long run, String vehicle, String name, Instant imported, double durationS) {
+    }
+
+    DriveRepository(Path file) {
+        this.file = file;
+    }
+
+    private synchronized Optional<Workbook> open() {
+        if (workbook == null && file != null) {
+            workbook = Workbook.open(file);
+            elsewhere = workbook.readOnly();
+        }
+        return Optional.ofNullable(workbook);
+    }
+
+    private Workbook needed() {
+        return open().orElseThrow(() -> new IllegalStateException("nothing is kept without a workbook"));
+    }
+
+    /** Whether there is a workbook to keep drives in. */
+    boolean keeps() {
+        return file != null;
+    }
+
+    List<Entry> entries() {
+        if (!Files.exists(file)) {
+            return List.of();
+        }
+        Workbook w = needed();
+        List<Workbook.Vehicle> vehicles = w.vehicles();
+        return w.runs().stream().map(r -> new Entry(r.id(), vehicles.stream().filter(v -> v.id() == r.vehicle())
+                .map(Workbook.Vehicle::name).findFirst().orElse(""), r.name(), r.imported(), r.durationS())).toList();
+    }
+
+    Optional<Long> keep(String sheetJson, BuildSheet sheet, Recording r, Path logFile, Advice advice,
+            BooleanSupplier cancelled) {
+        Optional<Workbook> w = open().filter(x -> !x.readOnly());
+        if (w.isEmpty()) {
+            return Optional.empty();
+        }
+        Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(sheet.name()).id(), sheetJson);
+        Workbook.Run run = w.get().addRun(kept, r, logFile, cancelled);
+        w.get().addAdvice(run.id(), advice.strategy(), AdviceJson.write(advice));
+        return Optional.of(run.id());
+    }
+
+    /** Whether another window has the workbook, so that this one keeps nothing; known once it is open. */
+    boolean elsewhere() {
+        return elsewhere;
+    }
+
+    /**
+     * The run this file was kept as before with this sheet, whichever version of the chain that stands in: what was
+     * decided then still counts.
+     */
+    Optional<Long> known(String sheetJson, BuildSheet sheet, Path logFile) {
+        if (file == null || !Files.exists(file)) {
+            return Optional.empty();
+        }
+        Workbook w = needed();
+        List<Workbook.Sheet> same = w.vehicles().stream().filter(v -> v.name().equals(sheet.name())).findFirst()
+                .map(v -> w.sheets(v.id()).stream().filter(s -> s.json().equals(sheetJson)).toList())
+                .orElse(List.of());
+        return same.reversed().stream().flatMap(s -> w.known(s, logFile).stream()).findFirst();
+    }
+
+    Optional<Plan> profile(String signature) {
+        return open().flatMap(w -> w.profile(signature));
+    }
+
+    void remember(Plan plan) {
+        open().filter(w -> !w.readOnly()).ifPresent(w -> w.remember(plan));
+    }
+
+    private Workbook.Run run(long run) {
+        return needed().runs().stream().filter(r -> r.id() == run).findFirst().orElseThrow(() ->
+                new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", literal(say("library.no-run",
+                        run)), literal(say("library.it-was-taken-off"))));
+    }
+
+    BuildSheet sheet(long run) {
+        return BuildSheetReader.parse(say("library.build-sheet"), needed().sheetJson(run(run).sheet()));
+    }
+
+    Recording recording(long run) {
+        return needed().recording(run(run).id());
+    }
+
+    /** Writes a kept run, or a stretch of it where that is asked for, in the format the name asks for. */
+    void export(long run, Span stretch, Path to) throws IOException {
+        Recording r = recording(run);
+        if (to.toString().endsWith(".zip")) {
+            Exchange.dataPackage(r, needed().sheetJson(run(run).sheet()), to);
+        } else {
+            Exchange.csv(r, stretch == null ? Double.NEGATIVE_INFINITY : stretch.fromS(),
+                    stretch == null ? Double.POSITIVE_INFINITY : stretch.toS(), to);
+        }
+    }
+
+    Decisions decisions(long run) {
+        return new Decisions(needed().lookedFor(run), needed().excluded(run).stream().map(e -> new Span(e.fromS(),
+                e.toS())).toList());
+    }
+
+    /** Brings what is kept about a run to what was decided. */
+    void decided(long run, Decisions d) {
+        List<String> checked = d.checked();
+        List<Span> excluded = d.excluded();
+        Workbook w = needed();
+        if (w.readOnly()) {
+            return;
+        }
+        List<String> before = w.lookedFor(run);
+        before.stream().filter(c -> !checked.contains(c)).forEach(c -> w.lookedFor(run, c, false));
+        checked.stream().filter(c -> !before.contains(c)).forEach(c -> w.lookedFor(run, c, true));
+        List<Workbook.Excluded> out = w.excluded(run);
+        out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e -> w.restore(run, e));
+        excluded.stream().filter(s -> out.stream().noneMatch(e -> e.fromS() == s.fromS() && e.toS() == s.toS()))
+                .forEach(s -> w.exclude(run, s.fromS(), s.toS(), say("library.taken-out-in-the")));
+    }
+
+    /**
+     * Goes on with another workbook. The one at hand is put away only once the other is open.
+     *
+     * @param other file; one that is not there begins empty
+     * @param from folder that a workbook was exported to, to fill the new one from; null to take the file as it is
+     */
+    synchronized void turnTo(Path other, Path from) {
+        if (workbook != null && workbook.file().equals(other.toAbsolutePath()) && from == null) {
+            return;
+        }
+        boolean fresh = !Files.exists(other);
+        Workbook next = Workbook.open(other);
+        try {
+            if (from != null) {
+                Exchange.read(from, next);
+            }
+        } catch (RuntimeException e) {
+            next.close();
+            if (fresh) {
+                discard(other);
+            }
+            throw e;
+        }
+        close();
+        workbook = next;
+        elsewhere = next.readOnly();
+        file = other;
+    }
+
+    /** A workbook begun for a folder that turned out to be none leaves nothing behind. */
+    private static void discard(Path begun) {
+        for (String end : List.of("", "-wal", "-shm")) {
+            try {
+                Files.deleteIfExists(begun.resolveSibling(begun.getFileName() + end));
+            } catch (IOException e) {
+                // An empty workbook left over does no harm, and the message that matters is on its way.
+            }
+        }
+    }
+
+    /** Writes the whole workbook into an empty folder. */
+    void exportAll(Path folder) throws IOException {
+        if (Files.isDirectory(folder) && folder.toFile().list().length > 0) {
+            throw new InputProblem(String.valueOf(folder.getFileName()), 0, 0, "",
+                    literal(say("library.a-folder-with-something")), literal(say("library.choose-an-empty-one")));
+        }
+        Exchange.folder(needed(), folder);
+    }
+
+    /** {@return name of the workbook's file, or empty when nothing is kept} */
+    String name() {
+        return file == null ? "" : String.valueOf(file.getFileName());
+    }
+
+    /** Takes a run off the list, or puts it back. */
+    void removed(long run, boolean off) {
+        needed().runRemoved(run, off);
+    }
+
+    /**
+     * What is kept beside a drive; beside one that is not kept, for as long as it is open.
+     *
+     * @param run its key, if it is kept
+     * @param opening which opening it is
+     */
+    Annotations annotations(Optional<Long> run, long opening) {
+        if (run.isPresent()) {
+            return new Annotations.Kept(needed(), run(run.get()));
+        }
+        if (unkeptOf != opening) {
+            unkept = new Annotations.InMemory();
+            unkeptOf = opening;
+        }
+        return unkept;
+    }
+
+    @Override
+    public synchronized void close() {
+        if (workbook != null) {
+            workbook.close();
+        }
+    }
+}

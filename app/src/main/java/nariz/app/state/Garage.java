@@ -1,0 +1,154 @@
+package nariz.app.state;
+
+import static nariz.app.words.WindowWords.say;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import nariz.carburetor.InputProblem;
+import nariz.log.Span;
+import nariz.text.Message;
+import nariz.workbook.AtomicFile;
+
+/** The workbook as a list of kept drives, and files written out. Called on the interface thread. */
+public final class Garage {
+    private final SessionContext context;
+    private final ReadOnlyObjectWrapper<List<DriveRepository.Entry>> kept = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyStringWrapper workbook = new ReadOnlyStringWrapper("");
+
+    Garage(SessionContext context) {
+        this.context = context;
+        workbook.set(context.repository.name());
+    }
+
+    /** Reads the list anew. */
+    void list() {
+        if (context.repository.keeps()) {
+            context.storage.queue(c -> context.repository.entries(), kept::set, e -> context.complain(
+                    say("session.drives-cannot-be-kept", context.words(e))));
+        }
+    }
+
+    /** Goes on with another workbook; {@code then} runs once it is open. */
+    void turnTo(Path file, Path from, Runnable then) {
+        context.busy.set(say("session.opening", file.getFileName()));
+        context.problem.set("");
+        context.storage.queue(c -> {
+            context.repository.turnTo(file, from);
+            return context.repository.entries();
+        }, entries -> {
+            context.busy.set("");
+            then.run();
+            workbook.set(context.repository.name());
+            kept.set(entries);
+        }, context::fail);
+    }
+
+    /**
+     * Writes a file beside the interface thread; what stood there is replaced only once the new one is whole.
+     *
+     * @param file where to
+     * @param writing writes it
+     * @param then runs once it is written; not when that fails
+     */
+    public void write(Path file, AtomicFile.Content writing, Runnable then) {
+        writeOut(file, () -> AtomicFile.write(file, writing), then);
+    }
+
+    /**
+     * Writes the whole workbook out as CSV and JSON.
+     *
+     * @param folder an empty folder, or one to make
+     */
+    public void exportAll(Path folder) {
+        writeOut(folder, () -> context.repository.exportAll(folder), () -> { });
+    }
+
+    /**
+     * Writes the open drive out: the selected stretch or all of it as CSV with a row of units, or the whole as a data
+     * package where the name ends in .zip.
+     *
+     * @param stretch stretch to write, or null for all
+     * @param file where to
+     */
+    public void export(Span stretch, Path file) {
+        Drive d = context.drive.get();
+        if (d == null) {
+            return;
+        }
+        if (d.run().isEmpty()) {
+            context.complain(say("session.only-kept-drives-are"));
+            return;
+        }
+        writeOut(file, () -> context.repository.export(d.run().get(), stretch, file), () -> { });
+    }
+
+    /** Work on a file that may fail. */
+    @FunctionalInterface
+    private interface FileWork {
+        void run() throws IOException;
+    }
+
+    private void writeOut(Path file, FileWork work, Runnable then) {
+        String what = say("session.writing", file.getFileName());
+        if (context.busy.get().isEmpty()) {
+            context.busy.set(what);
+        }
+        context.problem.set("");
+        // Not on the worker that reads logs: starting there would cancel one.
+        context.storage.queue(cancelled -> {
+            try {
+                work.run();
+                return file;
+            } catch (IOException e) {
+                throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "",
+                        Message.literal(say("session.a-place-that-cannot", e.getClass().getSimpleName())),
+                        Message.literal(say("session.choose-another-folder-nothing")));
+            }
+        }, f -> {
+            written(what);
+            then.run();
+        }, e -> {
+            written(what);
+            context.complain(context.words(e));
+        });
+    }
+
+    private void written(String what) {
+        if (context.busy.get().equals(what)) {
+            context.busy.set("");
+        }
+    }
+
+    /**
+     * Takes a kept drive off the list.
+     *
+     * @param run its key
+     */
+    public void takeOff(long run) {
+        context.history.record(say("session.drive-taken-off-the"), false, () -> removed(run, false),
+                () -> removed(run, true));
+        removed(run, true);
+    }
+
+    private void removed(long run, boolean off) {
+        context.storage.queue(c -> {
+            context.repository.removed(run, off);
+            return context.repository.entries();
+        }, kept::set, e -> context.complain(context.words(e)));
+    }
+
+    /** {@return drives kept in the workbook, the latest first} */
+    public ReadOnlyObjectProperty<List<DriveRepository.Entry>> keptProperty() {
+        return kept.getReadOnlyProperty();
+    }
+
+    /** {@return name of the workbook drives are kept in, or empty} */
+    public ReadOnlyStringProperty workbookProperty() {
+        return workbook.getReadOnlyProperty();
+    }
+}

@@ -1,0 +1,596 @@
+package nariz.app.state;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import nariz.family.metered.MeteredParts;
+import nariz.family.metered.MeteredCircuits;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import nariz.diagnosis.Candidate;
+import nariz.diagnosis.Status;
+import nariz.diagnosis.Verdict;
+import nariz.carburetor.Kit;
+import nariz.carburetor.Part;
+import nariz.log.LogWriter;
+import nariz.log.Span;
+import nariz.sim.DemoDrive;
+import nariz.testing.Malformed;
+import nariz.testing.Samples;
+import nariz.units.Shown;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+
+/** The view model without a window: the test plays the interface thread. */
+public class SessionTest {
+    private final LinkedBlockingQueue<Runnable> toInterface = new LinkedBlockingQueue<>();
+    private Session session;
+
+    @BeforeMethod
+    void start() {
+        toInterface.clear();
+        session = new Session(toInterface::add);
+    }
+
+    @AfterMethod
+    void end() {
+        session.close();
+    }
+
+    private void work() {
+        try {
+            Runnable r = toInterface.poll(60, TimeUnit.SECONDS);
+            assertThat(r).as("work that came back").isNotNull();
+            r.run();
+        } catch (InterruptedException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    @Test
+    public void demoOpensAtTheBlamedStop() {
+        session.openDemo();
+        assertThat(session.busyProperty().get()).isNotEmpty();
+        assertThat(session.driveProperty().get()).isNull();
+        work();
+        assertThat(session.busyProperty().get()).isEmpty();
+        assertThat(session.driveProperty().get().analysis().advice().verdict()).isEqualTo(Verdict.CHANGE);
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.TRANSFER);
+        assertThat(session.cursorProperty().get()).isPositive();
+    }
+
+    @Test
+    public void cancelledWorkNeverArrives() throws InterruptedException {
+        session.openDemo();
+        session.cancel();
+        assertThat(session.busyProperty().get()).isEmpty();
+        Runnable late = toInterface.poll(5, TimeUnit.SECONDS);
+        if (late != null) {
+            late.run();
+        }
+        assertThat(session.driveProperty().get()).isNull();
+    }
+
+    @Test
+    public void badFilesLeaveTheOpenDriveAlone() throws IOException {
+        session.openDemo();
+        work();
+        Drive open = session.driveProperty().get();
+        Path sheet = Files.createTempFile("nariz", ".json");
+        Path log = Files.createTempFile("nariz", ".csv");
+        for (Malformed.Case c : Malformed.all()) {
+            Files.write(sheet, c.sheet() ? c.content() : Samples.sheet().getBytes(StandardCharsets.UTF_8));
+            Files.write(log, c.sheet() ? Samples.log().getBytes(StandardCharsets.UTF_8) : c.content());
+            session.open(sheet, log);
+            assertThat(session.problemProperty().get()).isEmpty();
+            for (int i = 0; i < 3 && session.problemProperty().get().isEmpty(); i++) {
+                work();
+            }
+            assertThat(session.problemProperty().get()).as(c.toString()).contains(": found ");
+            assertThat(session.busyProperty().get()).isEmpty();
+            assertThat(session.driveProperty().get()).isSameAs(open);
+        }
+        Files.delete(sheet);
+        Files.delete(log);
+    }
+
+    @Test
+    public void ownFilesOpen() throws IOException {
+        Path sheet = Files.createTempFile("nariz", ".json");
+        Path log = Files.createTempFile("nariz", ".csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log());
+        session.open(sheet, log);
+        work();
+        assertThat(session.problemProperty().get()).isEmpty();
+        assertThat(session.driveProperty().get().sheet().name()).isEqualTo("test six");
+        Files.delete(sheet);
+        Files.delete(log);
+    }
+
+    private void until(Session s, java.util.function.BooleanSupplier reached) {
+        for (int i = 0; i < 20 && !reached.getAsBoolean(); i++) {
+            work();
+        }
+        assertThat(reached.getAsBoolean()).as(s.problemProperty().get()).isTrue();
+    }
+
+    @Test
+    public void logWhoseColumnsAreNotClearIsAskedAboutOnceAndKept() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("logger.csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log("Time,RPM,Vacuum,Wideband\n", ','));
+        try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+            s.open(sheet, log);
+            until(s, () -> s.questionProperty().get() != null);
+            assertThat(s.problemProperty().get()).contains("no unit for manifold vacuum");
+            assertThat(s.driveProperty().get()).isNull();
+            s.answer(s.questionProperty().get().proposal().plan());
+            until(s, () -> s.driveProperty().get() != null);
+            assertThat(s.driveProperty().get().run()).isPresent();
+            until(s, () -> !s.garage().keptProperty().get().isEmpty());
+            Drive first = s.driveProperty().get();
+            s.open(sheet, log);
+            until(s, () -> !first.equals(s.driveProperty().get()));
+            assertThat(s.questionProperty().get()).as("asked again").isNull();
+        }
+    }
+
+    /** Three clocks side by side, decimal commas, two units missing: asked about, then the answer of the whole log. */
+    @Test
+    public void logWithSeveralClocksIsAskedAboutAndReadsLikeTheWholeOne() throws IOException {
+        var whole = DemoDrive.drive().log();
+        StringBuilder s = new StringBuilder("Time;Engine speed;Vac;Time 2;Wideband;Time 3;Coolant\n");
+        for (int i = 0; i < whole.size(); i++) {
+            s.append(cells(whole.timeS()[i], whole.rpm()[i], whole.vacuumPa()[i] / nariz.units.Units.INHG)).append(';');
+            s.append(2 * i < whole.size() ? cells(whole.timeS()[2 * i], 14.7 * whole.lambda()[2 * i]) : ";");
+            s.append(';');
+            s.append(20 * i < whole.size() ? cells(whole.timeS()[20 * i], 88) : ";").append('\n');
+        }
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson());
+        Path log = Files.writeString(folder.resolve("clocks.csv"), s);
+        session.open(sheet, log);
+        until(session, () -> session.questionProperty().get() != null);
+        var proposal = session.questionProperty().get().proposal();
+        assertThat(proposal.empty(3)).isTrue();
+        assertThat(proposal.empty(4)).isFalse();
+        assertThat(proposal.readings(4)).hasSizeGreaterThan(100);
+        session.answer(proposal.plan());
+        until(session, () -> session.driveProperty().get() != null);
+        assertThat(session.driveProperty().get().analysis().advice().sentence()).contains("37 thou to 34 thou");
+        assertThat(session.driveProperty().get().odd()).noneMatch(f -> f.kind() == nariz.log.Quality.Kind.THIN);
+    }
+
+    /** Units changed and a part tried in the same breath: both come out, in either order. */
+    @Test
+    public void wordsAndTrialsDoNotTakeEachOthersPlace() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Candidate jet = Candidate.of(session.driveProperty().get().sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
+        Shown metric = new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC);
+        try {
+            session.use(metric);
+            session.trials().tryParts(List.of(jet.to(jet.fitted() + 2)));
+            until(session, () -> session.trials().effectProperty().get().tried() && session.driveProperty().get().analysis()
+                    .advice().sentence().contains("0.94 mm to 0.86 mm"));
+            session.trials().tryParts(List.of(jet.to(jet.fitted() + 3)));
+            session.use(Shown.USUAL);
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "37 thou to 34 thou") && session.trials().effectProperty().get().changes().equals(session.trials().triedProperty()
+                    .get()));
+            assertThat(session.trials().triedProperty().get().getFirst().to()).isEqualTo(jet.fitted() + 3);
+            // A unit chosen while a drive is being read holds for that drive.
+            session.openDemo();
+            session.use(metric);
+            until(session, () -> session.busyProperty().get().isEmpty() && session.driveProperty().get().analysis()
+                    .advice().sentence().contains("0.94 mm to 0.86 mm"));
+        } finally {
+            Shown.use(Shown.USUAL);
+        }
+    }
+
+    /** A moment means what the engine did then: reading, cell, shares and plate belong together. */
+    @Test
+    public void everythingAtTheCursorBelongsToTheSameMoment() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Drive d = session.driveProperty().get();
+        var o = d.analysis().observation();
+        int steady = 0;
+        int pumping = 0;
+        for (int s = 0; s < d.log().size(); s += 7) {
+            Shares at = Shares.at(d, s);
+            assertThat(d.trace().measured(s)).isEqualTo(Double.valueOf((float) (1 / o.measuredPhi(o.readingOf(s)))));
+            assertThat(at.angleRad()).isEqualTo(Double.valueOf(o.thetaRad(s)));
+            assertThat(at.why().isEmpty()).isEqualTo(d.trace().cell(s) >= 0);
+            if (d.trace().flag(s) == nariz.estimation.Flag.STEADY) {
+                steady++;
+                // A quarter of a second on either side: within what single readings of it scatter.
+                assertThat(at.measured() / d.trace().measured(s)).isBetween(0.9, 1.1);
+                pumping += at.phi()[nariz.family.metered.MeteredCircuits.PUMP.index()] > 0.03 ? 1 : 0;
+            } else {
+                assertThat(at.measured()).isEqualTo(Double.valueOf(d.trace().measured(s)));
+            }
+        }
+        assertThat(steady).isGreaterThan(500);
+        // The foot may still creep by less than counts as moving.
+        assertThat(pumping).as("moments with fuel from the pump").isLessThan(steady / 25);
+    }
+
+    /** A unit chosen after the last words were found and before they are on the screen. */
+    @Test
+    public void unitsChosenOneAfterTheOtherBothHold() throws InterruptedException {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        try {
+            session.use(new Shown(Shown.Pressure.KPA, Shown.Size.THOU, Shown.Road.METRIC));
+            for (long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(60); toInterface.isEmpty()
+                    && System.nanoTime() < end;) {
+                Thread.sleep(5);
+            }
+            session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "0.94 mm to 0.86 mm"));
+            // And one chosen while something was tried that came to nothing.
+            session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.use(Shown.USUAL);
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "37 thou to 34 thou"));
+            session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
+            session.cancel();
+            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+                    "0.94 mm to 0.86 mm"));
+        } finally {
+            Shown.use(Shown.USUAL);
+        }
+    }
+
+    private static String cells(double... v) {
+        return java.util.Arrays.stream(v).mapToObj(x -> String.format(java.util.Locale.ROOT, "%.2f", x).replace('.',
+                ',')).collect(java.util.stream.Collectors.joining(";"));
+    }
+
+    @Test
+    public void secondWindowShowsTheDriveKeepsNothingAndSaysSo() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("drive.csv");
+        Files.writeString(sheet, Samples.sheet());
+        Files.writeString(log, Samples.log());
+        try (Session first = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+            first.open(sheet, log);
+            until(first, () -> !first.garage().keptProperty().get().isEmpty());
+            try (Session second = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+                until(second, () -> !second.garage().keptProperty().get().isEmpty());
+                Files.writeString(log, Samples.log().replace(",14.", ",13."));
+                second.open(sheet, log);
+                until(second, () -> second.driveProperty().get() != null);
+                assertThat(second.problemProperty().get()).startsWith("Another window has the workbook open");
+                assertThat(second.driveProperty().get().run()).isEmpty();
+            }
+        }
+    }
+
+    @Test
+    public void decisionsAboutAKeptDriveAreThereAfterClosingAndCanBeTakenBack() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("estate.json");
+        Path log = folder.resolve("drive.csv");
+        Path workbook = folder.resolve("garage.nariz");
+        Files.writeString(sheet, DemoDrive.sheetJson());
+        LogWriter.write(DemoDrive.drive().log(), log);
+        long run;
+        try (Session s = new Session(toInterface::add, workbook)) {
+            s.open(sheet, log);
+            until(s, () -> s.driveProperty().get() != null);
+            run = s.driveProperty().get().run().orElseThrow();
+            double steady = s.driveProperty().get().analysis().observation().steadyS();
+            s.select(new Span(100, 200));
+            s.exclude();
+            until(s, () -> s.driveProperty().get().log().excluded().size() == 1);
+            assertThat(s.driveProperty().get().analysis().observation().steadyS()).isLessThan(steady - 20);
+            s.checked("vacuum-leak", true);
+            until(s, () -> s.driveProperty().get().checked().size() == 1);
+            s.undo();
+            until(s, () -> s.driveProperty().get().checked().isEmpty());
+            s.redo();
+            until(s, () -> s.driveProperty().get().checked().size() == 1);
+        }
+        try (Session s = new Session(toInterface::add, workbook)) {
+            until(s, () -> !s.garage().keptProperty().get().isEmpty());
+            assertThat(s.garage().keptProperty().get().getFirst().name()).isEqualTo("drive.csv");
+            s.openKept(run);
+            until(s, () -> s.driveProperty().get() != null);
+            assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
+            assertThat(s.driveProperty().get().checked()).containsExactly("vacuum-leak");
+            Drive kept = s.driveProperty().get();
+            s.open(sheet, log);
+            until(s, () -> !kept.equals(s.driveProperty().get()));
+            assertThat(s.driveProperty().get().run()).as("the same file is kept once").contains(run);
+            assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
+            s.moveCursor(s.driveProperty().get().log().indexAt(150));
+            s.restore();
+            until(s, () -> s.driveProperty().get().log().excluded().isEmpty());
+        }
+    }
+
+    @Test
+    public void notesAndPlansOfAKeptDriveAreThereAfterClosing() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("estate.json");
+        Path log = folder.resolve("drive.csv");
+        Files.writeString(sheet, DemoDrive.sheetJson());
+        LogWriter.write(DemoDrive.drive().log(), log);
+        long run;
+        try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+            s.open(sheet, log);
+            until(s, () -> s.driveProperty().get() != null);
+            run = s.driveProperty().get().run().orElseThrow();
+            s.moveCursor(s.driveProperty().get().log().indexAt(300));
+            s.note("  pulls flat ");
+            until(s, () -> !s.notes().notesProperty().get().isEmpty());
+            s.notes().keepPlan("nothing");
+            assertThat(s.problemProperty().get()).startsWith("Nothing is being tried.");
+            Candidate jet = Candidate.of(s.driveProperty().get().sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
+            s.trials().tryParts(List.of(jet.to(jet.fitted() + 2)));
+            s.trials().triedFrom(List.of());
+            until(s, () -> s.trials().effectProperty().get().tried());
+            s.notes().keepPlan("two up");
+            until(s, () -> s.notes().plansProperty().get().size() == 1);
+            assertThat(s.historyProperty().get()).containsExactly("plan two up", "parts tried", "note");
+            s.undo();
+            until(s, () -> s.notes().plansProperty().get().isEmpty());
+            s.undo();
+            assertThat(s.trials().effectProperty().get().tried()).isFalse();
+            s.redo();
+            s.redo();
+            until(s, () -> s.notes().plansProperty().get().size() == 1);
+        }
+        try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
+            s.openKept(run);
+            until(s, () -> !s.notes().notesProperty().get().isEmpty());
+            assertThat(s.notes().notesProperty().get().getFirst().text()).isEqualTo("pulls flat");
+            assertThat(s.notes().notesProperty().get().getFirst().atS().orElseThrow()).isEqualTo(300.0, within(0.06));
+            assertThat(s.notes().plansProperty().get().getFirst().changes().getFirst().text()).contains("main jets");
+        }
+    }
+
+    @Test
+    public void notesOfADriveThatIsNotKeptStayWithIt() throws IOException {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        session.note("of the demo");
+        until(session, () -> session.notes().notesProperty().get().size() == 1);
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
+        Path log = Files.writeString(folder.resolve("drive.csv"), Samples.log());
+        session.open(sheet, log);
+        until(session, () -> session.driveProperty().get().sheet().name().equals("test six"));
+        assertThat(session.historyProperty().get()).isEmpty();
+        session.note("of the six");
+        until(session, () -> !session.notes().notesProperty().get().isEmpty());
+        assertThat(session.notes().notesProperty().get()).extracting(nariz.workbook.Workbook.Note::text)
+                .containsExactly("of the six");
+    }
+
+    /** Four sizes up on the main jet must read richer in the trace, in the plane and in the forecast. */
+    @Test
+    public void triedPartsMoveEveryPictureTheSameWay() {
+        session.openDemo();
+        work();
+        Drive d = session.driveProperty().get();
+        Candidate jet = Candidate.of(d.sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET)).findFirst()
+                .orElseThrow();
+        session.trials().tryParts(List.of(jet.to(jet.fitted() + 4)));
+        until(session, () -> session.trials().effectProperty().get().tried());
+        Effect e = session.trials().effectProperty().get();
+        int cruise = d.trace().bestMoment(d.analysis(), Stop.MAIN);
+        assertThat((double) e.trace().at(cruise)).isLessThan(0.99 * d.trace().measured(cruise));
+        int cell = d.trace().cell(cruise);
+        assertThat(e.phi()[cell]).isGreaterThan(1.01 * d.analysis().estimate().phi(cell));
+        assertThat(e.regimes()).anyMatch(r -> r.after().mean() < r.before().mean() - 0.02);
+        session.trials().tryParts(List.of());
+        assertThat(session.trials().effectProperty().get()).isSameAs(d.advised());
+    }
+
+    @Test
+    public void cursorStaysInsideTheLog() {
+        session.moveCursor(5);
+        assertThat(session.cursorProperty().get()).isZero();
+        session.openDemo();
+        work();
+        session.moveCursor(-9);
+        assertThat(session.cursorProperty().get()).isZero();
+        session.moveCursor(Integer.MAX_VALUE);
+        assertThat(session.cursorProperty().get()).isEqualTo(session.driveProperty().get().log().size() - 1);
+    }
+
+    @Test
+    public void everyStopHasASentence() {
+        session.openDemo();
+        work();
+        for (Stop s : Stop.values()) {
+            StopWords w = StopWords.of(session.driveProperty().get(), s, null);
+            assertThat(w.sentence()).as(s.label()).endsWith(".").doesNotContain("!").doesNotContain("null");
+        }
+        StopWords power = StopWords.of(session.driveProperty().get(), Stop.POWER, null);
+        assertThat(power.changes()).hasSize(1);
+    }
+
+    @Test
+    public void mixturesShowInEitherUnit() {
+        assertThat(MixtureUnit.LAMBDA.text(0.952)).isEqualTo("0.95");
+        assertThat(MixtureUnit.AFR.text(0.952)).isEqualTo("14.0");
+        assertThat(MixtureUnit.AFR.text(Double.NaN)).isEqualTo("–");
+    }
+
+    @Test
+    public void boundariesLieWhereTheSheetSays() {
+        session.openDemo();
+        work();
+        Boundaries b = session.driveProperty().get().today();
+        assertThat(b.enrichmentPa() / 3386.389).isBetween(2.5, 4.5);
+        double last = 0;
+        for (int i = 10; i < b.size(); i++) {
+            // With more speed there is more air at the same vacuum: the slot hands over at higher vacuum.
+            assertThat(b.slotToMainPa(i)).isGreaterThanOrEqualTo(last);
+            last = b.slotToMainPa(i);
+        }
+    }
+
+    @Test
+    public void dataPackageBringsItsSheetAndIsKeptOnce() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("sheet.json"), Samples.sheet());
+        Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
+        Path zip = folder.resolve("run.zip");
+        try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
+            s.open(sheet, log);
+            until(s, () -> s.driveProperty().get() != null && !s.garage().keptProperty().get().isEmpty());
+            s.export(zip);
+            until(s, () -> Files.exists(zip) && s.busyProperty().get().isEmpty());
+        }
+        try (Session s = new Session(toInterface::add, folder.resolve("two.nariz"))) {
+            for (int again = 0; again < 2; again++) {
+                s.openPackage(zip);
+                until(s, () -> s.busyProperty().get().isEmpty());
+            }
+            until(s, () -> !s.garage().keptProperty().get().isEmpty());
+            assertThat(s.driveProperty().get().sheet().name()).isEqualTo("test six");
+            assertThat(s.garage().keptProperty().get()).hasSize(1);
+        }
+    }
+
+    @Test
+    public void zipThatIsNoPackageIsComplainedAbout() throws IOException {
+        Path zip = Files.writeString(Files.createTempDirectory("nariz").resolve("x.zip"), "no zip at all");
+        session.openPackage(zip);
+        until(session, () -> !session.problemProperty().get().isEmpty());
+        assertThat(session.problemProperty().get()).startsWith("x.zip").contains("datapackage.json");
+        assertThat(session.driveProperty().get()).isNull();
+    }
+
+    @Test
+    public void wholeWorkbookGoesOutAndComesBackAsAnother() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("sheet.json"), Samples.sheet());
+        Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
+        Path out = folder.resolve("out");
+        try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
+            s.open(sheet, log);
+            until(s, () -> s.driveProperty().get() != null && !s.garage().keptProperty().get().isEmpty());
+            s.garage().exportAll(out);
+            until(s, () -> s.busyProperty().get().isEmpty());
+            s.garage().exportAll(out);
+            until(s, () -> !s.problemProperty().get().isEmpty());
+            assertThat(s.problemProperty().get()).contains("a folder with something in it");
+            s.openWorkbook(folder.resolve("two.nariz"), out);
+            until(s, () -> s.garage().workbookProperty().get().equals("two.nariz"));
+            assertThat(s.driveProperty().get()).isNull();
+            assertThat(s.historyProperty().get()).isEmpty();
+            assertThat(s.garage().keptProperty().get()).singleElement().extracting(DriveRepository.Entry::vehicle)
+                    .isEqualTo("test six");
+            s.openKept(s.garage().keptProperty().get().getFirst().run());
+            until(s, () -> s.driveProperty().get() != null);
+        }
+    }
+
+    @Test
+    public void folderThatIsNoWorkbookLeavesTheOneAtHandOpenAndNothingBehind() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path empty = Files.createDirectory(folder.resolve("empty"));
+        try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
+            s.openWorkbook(folder.resolve("two.nariz"), empty);
+            until(s, () -> !s.problemProperty().get().isEmpty());
+            assertThat(s.problemProperty().get()).contains("Pick a folder that a workbook was exported to");
+            assertThat(s.garage().workbookProperty().get()).isEqualTo("one.nariz");
+            assertThat(folder.resolve("two.nariz")).doesNotExist();
+        }
+    }
+
+    /** The round a tuner goes: change, drive again, compare; the demo's advice has to prove itself. */
+    @Test
+    public void drivingTheDemoAgainWithTheAdvisedPartsProvesThem() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        assertThat(session.practice()).isTrue();
+        StopWords before = StopWords.of(session.driveProperty().get(), Stop.PROOF, null);
+        assertThat(before.state()).isEqualTo(Status.NOT_READ);
+        assertThat(before.sentence()).contains("drive the same road again");
+        session.driveAgain();
+        until(session, () -> session.comparisons().comparisonProperty().get() != null);
+        Comparison c = session.comparisons().comparisonProperty().get();
+        assertThat(session.stopProperty().get()).isEqualTo(Stop.PROOF);
+        assertThat(c.result().changed()).hasSize(2);
+        assertThat(c.sentence()).contains("leaner at idle").contains("richer at power");
+        assertThat(c.remarks()).anyMatch(r -> r.startsWith("It came out as predicted in"));
+        assertThat(c.trend()).isEmpty();
+        StopWords proof = StopWords.of(session.driveProperty().get(), Stop.PROOF, c);
+        assertThat(proof.state()).isEqualTo(Status.SETTLED);
+        assertThat(proof.sentence()).contains("Proved: every way of running");
+        assertThat(proof.confidence()).contains("→");
+        StopWords pump = StopWords.of(session.driveProperty().get(), Stop.PUMP, c);
+        assertThat(pump.state()).isNotEqualTo(Status.WAITING);
+    }
+
+    @Test
+    public void airCleanerIsComparedTakenBackAndWeighedAnewWithTheDrive() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        session.comparisons().compareWith(session.comparisons().others().getFirst());
+        session.comparisons().compareWith(session.comparisons().others().getFirst());
+        assertThat(session.problemProperty().get()).startsWith("Something else is being worked on");
+        until(session, () -> session.comparisons().comparisonProperty().get() != null);
+        Comparison c = session.comparisons().comparisonProperty().get();
+        assertThat(c.sentence()).contains("leaner at full load; elsewhere nothing that matters");
+        assertThat(c.trend()).isPresent();
+        assertThat(c.remarks()).anyMatch(r -> r.startsWith("It grows with airflow"));
+        session.select(new Span(5, 20));
+        session.exclude();
+        until(session, () -> session.busyProperty().get().isEmpty());
+        assertThat(session.comparisons().comparisonProperty().get()).isNotNull().isNotEqualTo(c);
+        assertThat(session.historyProperty().get()).containsExactly("stretch taken out", "compared");
+        session.undo(2);
+        until(session, () -> session.busyProperty().get().isEmpty());
+        assertThat(session.comparisons().comparisonProperty().get()).isNull();
+        assertThat(session.driveProperty().get().log().excluded()).isEmpty();
+        assertThat(session.historyProperty().get()).isEmpty();
+    }
+
+    @Test
+    public void sharesOverAStretchAreMeansOfItsMoments() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Drive d = session.driveProperty().get();
+        Shares at = Shares.at(d, d.log().indexAt(20));
+        Shares over = Shares.over(d, new Span(15, 25));
+        int idle = nariz.family.metered.MeteredCircuits.IDLE.index();
+        assertThat(over.phi()[idle]).isCloseTo(at.phi()[idle], within(0.05));
+        assertThat(over.measured()).isCloseTo(0.89, within(0.03));
+        assertThat(over.wanted()).isCloseTo(0.95, within(0.01));
+        assertThat(Shares.over(d, new Span(-10, -5)).why()).isNotEmpty();
+    }
+
+    @Test
+    public void stabsStandAtTheirMoments() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        TipInSeries s = session.driveProperty().get().tipIns();
+        assertThat(s.events()).isNotEmpty();
+        assertThat(s.near(s.events().getFirst().atS() + 0.5)).isZero();
+        assertThat(s.near(20)).isEqualTo(-1);
+        session.goTo(Stop.PUMP);
+        double at = session.driveProperty().get().log().timeS()[session.cursorProperty().get()];
+        assertThat(s.events()).anyMatch(e -> Math.abs(e.atS() - at) < 0.1);
+    }
+}

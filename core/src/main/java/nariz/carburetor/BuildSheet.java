@@ -1,0 +1,31 @@
+package nariz.carburetor;
+
+import java.util.List;
+
+/**
+ * Everything known about the engine and its carburetor, SI, complete.
+ *
+ * @param name the user's name for it
+ * @param engine engine
+ * @param fuel fuel
+ * @param ambient air around the car
+ * @param carburetor carburetor
+ * @param assumed fields that the file left out and the family default filled, as {@code path = value}
+ */
+public record BuildSheet(String name, Engine engine, Fuel fuel, Ambient ambient, Carburetor carburetor,
+        List<String> assumed) {
+    /** Copies the list. */
+    public BuildSheet {
+        assumed = List.copyOf(assumed);
+    }
+
+    /**
+     * The same sheet with another carburetor.
+     *
+     * @param other the carburetor
+     * @return a new sheet
+     */
+    public BuildSheet withCarburetor(Carburetor other) {
+        return new BuildSheet(name, engine, fuel, ambient, other, assumed);
+    }
+}

@@ -1,0 +1,114 @@
+package nariz.carburetor;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/**
+ * The carburetor of a build sheet, or several of one kind: every number and word the family's sheet holds, by its path
+ * below {@code carburetor}, for example {@code primary.mainJet}. The family's package gives them types; everything else
+ * reads and changes them through {@link Part}.
+ */
+public final class Carburetor {
+    private final Family family;
+    private final int count;
+    private final Map<String, Double> numbers;
+    private final Map<String, String> words;
+
+    /**
+     * A carburetor.
+     *
+     * @param family how it works
+     * @param count how many of them, at least 1
+     * @param numbers SI values by path; copied
+     * @param words choices by path; copied
+     */
+    public Carburetor(Family family, int count, Map<String, Double> numbers, Map<String, String> words) {
+        this.family = family;
+        this.count = count;
+        this.numbers = new LinkedHashMap<>(numbers);
+        this.words = new LinkedHashMap<>(words);
+    }
+
+    /** {@return how it works} */
+    public Family family() {
+        return family;
+    }
+
+    /** {@return how many of them there are} */
+    public int count() {
+        return count;
+    }
+
+    /**
+     * A number of the sheet.
+     *
+     * @param path path below {@code carburetor}
+     * @return SI value; 0 where nothing is fitted or the family has no such field
+     */
+    public double number(String path) {
+        return numbers.getOrDefault(path, 0.0);
+    }
+
+    /**
+     * A word of the sheet.
+     *
+     * @param path path below {@code carburetor}
+     * @return the word
+     * @throws IllegalArgumentException when the family has no such field
+     */
+    public String word(String path) {
+        String w = words.get(path);
+        if (w == null) {
+            throw new IllegalArgumentException("no " + path + " on a sheet of " + family.key());
+        }
+        return w;
+    }
+
+    /**
+     * The same with another number.
+     *
+     * @param path path below {@code carburetor}
+     * @param si its value
+     * @return a new carburetor
+     */
+    public Carburetor with(String path, double si) {
+        Carburetor out = new Carburetor(family, count, numbers, words);
+        out.numbers.put(path, si);
+        return out;
+    }
+
+    /**
+     * The same with another word.
+     *
+     * @param path path below {@code carburetor}
+     * @param word one of the field's choices
+     * @return a new carburetor
+     */
+    public Carburetor with(String path, String word) {
+        Carburetor out = new Carburetor(family, count, numbers, words);
+        out.words.put(path, word);
+        return out;
+    }
+
+    /**
+     * Compares what is fitted.
+     *
+     * @param o another object
+     * @return whether it is a carburetor of the same family with the same numbers and words
+     */
+    @Override
+    public boolean equals(Object o) {
+        return o instanceof Carburetor c && c.family.equals(family) && c.count == count && c.numbers.equals(numbers)
+                && c.words.equals(words);
+    }
+
+    @Override
+    public int hashCode() {
+        return numbers.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return count + " x " + family.key() + " " + numbers + " " + words;
+    }
+}

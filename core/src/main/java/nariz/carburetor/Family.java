@@ -1,0 +1,124 @@
+package nariz.carburetor;
+
+import nariz.text.Message;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A family of carburetors: everything the program needs to know of how it works. What estimates, decides, draws and
+ * asks goes through this and names no circuit and no part itself, so that a family is added by adding a package and one
+ * line in {@code META-INF/services/nariz.carburetor.Family}.
+ */
+public interface Family {
+    /** {@return the name used in files, for example {@code block-metered-4}} */
+    String key();
+
+    /** {@return its name for people, in generic words} */
+    default Message label() {
+        return nariz.text.Message.message("family." + key());
+    }
+
+    /** {@return its stages; one or two} */
+    List<Stage> stages();
+
+    /** {@return its circuits in the order of work; each one's index is its place here} */
+    List<Circuit> circuits();
+
+    /** {@return every part that can be changed, in the order of work} */
+    List<Part> parts();
+
+    /** {@return numbers of its model that no sheet gives, those that the estimate may move} */
+    List<Coefficient> coefficients();
+
+    /** {@return the standard carburetor of this family} */
+    Coefficients standard();
+
+    /**
+     * Reads the object {@code carburetor} of a build sheet, in which the family itself has been read.
+     *
+     * @param f fields; every one that is left out takes this family's default and is listed as assumed
+     * @param engine engine the defaults are chosen for
+     * @return the carburetor
+     * @throws InputProblem for what cannot be
+     */
+    Carburetor read(SheetFields f, Engine engine);
+
+    /** {@return fields of the object {@code carburetor} for the form, in the order a person would fill them in} */
+    List<SheetDraft.Field> fields();
+
+    /**
+     * The forward model.
+     *
+     * @param sheet build sheet of this family
+     * @param levelM fuel level above the sheet's, m
+     * @param k coefficients
+     * @return a model; one thread each
+     */
+    DeliveryModel model(BuildSheet sheet, double levelM, Coefficients k);
+
+    /**
+     * The accelerator pumps of all carburetors together.
+     *
+     * @param sheet build sheet of this family
+     * @param play share of the stroke below which nothing stirs, 0 to 1
+     * @return a pump at rest; empty where the family has none
+     */
+    Optional<PumpModel> pump(BuildSheet sheet, double play);
+
+    /**
+     * Sizes of what is fitted and can be changed.
+     *
+     * @param sheet build sheet of this family
+     * @return ladders in the order of work
+     */
+    List<Ladder> ladders(BuildSheet sheet);
+
+    /**
+     * The circuit a part trims.
+     *
+     * @param part one of {@link #parts()}
+     * @param stage stage
+     * @return the circuit
+     */
+    Circuit trims(Part part, Stage stage);
+
+    /**
+     * Manifold vacuum under which a stage enriches, as rated.
+     *
+     * @param c carburetor of this family
+     * @param stage stage
+     * @return Pa; 0 when it never does
+     */
+    double enrichmentPa(Carburetor c, Stage stage);
+
+    /**
+     * The part of a role that a stage carries.
+     *
+     * @param c carburetor of this family
+     * @param stage stage
+     * @param role role
+     * @return the part, fitted or not; empty where the stage has no place for one
+     */
+    Optional<Part> part(Carburetor c, Stage stage, Part.Role role);
+
+    /**
+     * The circuit of a stage and role.
+     *
+     * @param stage stage
+     * @param role role
+     * @return the circuit, or empty
+     */
+    default Optional<Circuit> circuit(Stage stage, Circuit.Role role) {
+        return circuits().stream().filter(c -> c.is(stage, role)).findFirst();
+    }
+
+    /**
+     * The standard model of a sheet.
+     *
+     * @param sheet build sheet of this family
+     * @return a model; one thread each
+     */
+    default DeliveryModel model(BuildSheet sheet) {
+        return model(sheet, 0.0, standard());
+    }
+}

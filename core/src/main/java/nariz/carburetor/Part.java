@@ -1,0 +1,422 @@
+package nariz.carburetor;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Measure;
+import nariz.text.Message;
+import java.util.ArrayList;
+import java.util.List;
+import nariz.units.Dimension;
+import nariz.units.Quantity;
+import nariz.units.Units;
+
+/**
+ * A part that trims a circuit: its key in files, the unit people name it in, where it stands on the sheet, and what
+ * there is to know about changing it. Made by a family with {@link #hole}, {@link #pressure}, {@link #turns} and the
+ * methods that refine them. Two parts are equal when their keys are.
+ */
+public final class Part {
+    /** What a part does in any family; everything outside a family reasons by this. */
+    public enum Role {
+        /** Trims the mixture at idle from outside. */
+        IDLE_MIXTURE,
+        /** Feeds idle and progression with fuel. */
+        IDLE_FUEL,
+        /** Bleeds air into idle and progression. */
+        IDLE_AIR,
+        /** Sets the level of the metering circuit. */
+        METERING_FUEL,
+        /** Sets the slope of the metering circuit against airflow. */
+        METERING_AIR,
+        /** Says when the enrichment opens. */
+        ENRICHMENT_OPENING,
+        /** Says how much the enrichment adds. */
+        ENRICHMENT_AMOUNT,
+        /** Fuel level: put right, not used as a trim. */
+        FUEL_LEVEL,
+        /** Sets the idle speed. */
+        IDLE_STOP
+    }
+
+    /** What lies over a part. */
+    public enum Access {
+        /** Reached from outside. */
+        OPEN(0.0),
+        /** Behind the bowl: fuel to catch, a gasket to renew. */
+        BOWL(0.15),
+        /** Under the cover of the step-up piston. */
+        ROD_COVER(0.10);
+
+        private final double effort;
+
+        Access(double effort) {
+            this.effort = effort;
+        }
+
+        /** {@return cost of taking it off and putting it back, in units of the decision's loss} */
+        public double effort() {
+            return effort;
+        }
+    }
+
+    /**
+     * How the work is done, as keys of messages; each may have a place for the size to fit.
+     *
+     * @param tools what to lay ready
+     * @param steps what to do, in order
+     * @param proof the measurement that will prove it
+     */
+    public record Work(List<String> tools, List<String> steps, String proof) {
+        /** Copies the lists. */
+        public Work {
+            tools = List.copyOf(tools);
+            steps = List.copyOf(steps);
+        }
+    }
+
+    private final String key;
+    private final Role role;
+    private final String field;
+    private final Dimension dimension;
+    private final String unit;
+    private final double si;
+    private final int decimals;
+    private final boolean richerUp;
+    private boolean whole;
+    private boolean alone;
+    private boolean pluggable;
+    private boolean drillable;
+    private Access access = Access.OPEN;
+    private Work work = new Work(List.of(), List.of(), "");
+    private List<String> recheck = List.of();
+    private List<String> recheckSecondary = List.of();
+
+    private Part(String key, Role role, String field, Dimension dimension, String unit, double si, int decimals,
+            boolean richerUp) {
+        this.key = key;
+        this.role = role;
+        this.field = field;
+        this.dimension = dimension;
+        this.unit = unit;
+        this.si = si;
+        this.decimals = decimals;
+        this.richerUp = richerUp;
+    }
+
+    /**
+     * A part named by a diameter in thousandths of an inch.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field in the stage's object on the sheet
+     * @param richerUp whether a larger one gives more fuel
+     * @return the part
+     */
+    public static Part hole(String key, Role role, String field, boolean richerUp) {
+        return new Part(key, role, field, Dimension.LENGTH, "thou", Units.THOU, 1, richerUp);
+    }
+
+    /**
+     * A part named by a vacuum in inches of mercury.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field in the stage's object on the sheet
+     * @return the part; a higher one gives more fuel
+     */
+    public static Part pressure(String key, Role role, String field) {
+        return new Part(key, role, field, Dimension.PRESSURE, "inHg", Units.INHG, 1, true);
+    }
+
+    /**
+     * A part set by turning it.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field on the sheet
+     * @param richerUp whether more turns give more fuel
+     * @return the part
+     */
+    public static Part turns(String key, Role role, String field, boolean richerUp) {
+        return new Part(key, role, field, Dimension.TURNS, "turns", 1.0, 3, richerUp);
+    }
+
+    /**
+     * The fuel level, in millimetres above the family's setting.
+     *
+     * @param key name in files
+     * @param field its field on the sheet
+     * @return the part
+     */
+    public static Part level(String key, String field) {
+        return new Part(key, Role.FUEL_LEVEL, field, Dimension.LENGTH, "mm", 1e-3, 1, true).whole();
+    }
+
+    private Part copy() {
+        Part p = new Part(key, role, field, dimension, unit, si, decimals, richerUp);
+        p.whole = whole;
+        p.alone = alone;
+        p.pluggable = pluggable;
+        p.drillable = drillable;
+        p.access = access;
+        p.work = work;
+        p.recheck = recheck;
+        p.recheckSecondary = recheckSecondary;
+        return p;
+    }
+
+    /** {@return the same, belonging to the carburetor and not to one of its stages} */
+    public Part whole() {
+        Part p = copy();
+        p.whole = true;
+        return p;
+    }
+
+    /** {@return the same, of a family with one stage, which need not be named} */
+    public Part alone() {
+        Part p = copy();
+        p.alone = true;
+        return p;
+    }
+
+    /** {@return the same, with 0 meaning plugged} */
+    public Part orPlugged() {
+        Part p = copy();
+        p.pluggable = true;
+        return p;
+    }
+
+    /** {@return the same, a hole that can be drilled out} */
+    public Part drilled() {
+        Part p = copy();
+        p.drillable = true;
+        return p;
+    }
+
+    /**
+     * The same behind something.
+     *
+     * @param a what has to come off first
+     * @return the part
+     */
+    public Part behind(Access a) {
+        Part p = copy();
+        p.access = a;
+        return p;
+    }
+
+    /**
+     * The same with how the work is done.
+     *
+     * @param w work
+     * @return the part
+     */
+    public Part by(Work w) {
+        Part p = copy();
+        p.work = w;
+        return p;
+    }
+
+    /**
+     * The same with what to look at again afterwards.
+     *
+     * @param codes keys of messages, in order
+     * @return the part
+     */
+    public Part then(String... codes) {
+        Part p = copy();
+        p.recheck = List.of(codes);
+        return p;
+    }
+
+    /**
+     * The same with what to look at again after changing the second stage's, where that is less.
+     *
+     * @param codes keys of messages, in order
+     * @return the part
+     */
+    public Part thenOnSecondary(String... codes) {
+        Part p = copy();
+        p.recheckSecondary = List.of(codes);
+        return p;
+    }
+
+    /** {@return the name used in files and on the command line} */
+    public String key() {
+        return key;
+    }
+
+    /** {@return what it does} */
+    public Role role() {
+        return role;
+    }
+
+    /** {@return its field on the sheet, below its stage or below the carburetor} */
+    public String field() {
+        return field;
+    }
+
+    /** {@return the trade's words for it} */
+    public Message label() {
+        return message("part." + key);
+    }
+
+    /** {@return what kind of quantity it is} */
+    public Dimension dimension() {
+        return dimension;
+    }
+
+    /** {@return SI value of one {@link #unit()}} */
+    public double si() {
+        return si;
+    }
+
+    /** {@return the unit people name it in} */
+    public String unit() {
+        return unit;
+    }
+
+    /** {@return whether a greater value gives more fuel} */
+    public boolean richerUp() {
+        return richerUp;
+    }
+
+    /** {@return whether 0 means plugged} */
+    public boolean pluggable() {
+        return pluggable;
+    }
+
+    /** {@return whether it is a hole that can be drilled out} */
+    public boolean drillable() {
+        return drillable;
+    }
+
+    /** {@return what has to come off first} */
+    public Access access() {
+        return access;
+    }
+
+    /** {@return how the work is done} */
+    public Work work() {
+        return work;
+    }
+
+    /**
+     * What to look at again after a change.
+     *
+     * @param stage stage that was changed
+     * @return keys of messages, in order
+     */
+    public List<String> recheck(Stage stage) {
+        return stage == Stage.SECONDARY && !recheckSecondary.isEmpty() ? recheckSecondary : recheck;
+    }
+
+    /** {@return whether this is set by turning or bending what is there, so that nothing has to be bought} */
+    public boolean adjusted() {
+        return dimension == Dimension.TURNS || role == Role.FUEL_LEVEL;
+    }
+
+    /** {@return whether this belongs to the carburetor and not to one of its stages} */
+    public boolean isWhole() {
+        return whole;
+    }
+
+    private String path(Stage stage) {
+        return whole ? field : stage.key() + "." + field;
+    }
+
+    /**
+     * Reads this part off a carburetor.
+     *
+     * @param c the carburetor
+     * @param stage which stage; no matter where there is one for both
+     * @return value in {@link #unit()}; 0 where it is not fitted
+     */
+    public double of(Carburetor c, Stage stage) {
+        return c.number(path(stage)) / si;
+    }
+
+    /**
+     * A sheet with this part changed.
+     *
+     * @param sheet today's sheet
+     * @param stage which stage
+     * @param value new value in {@link #unit()}
+     * @return a new sheet
+     */
+    public BuildSheet fit(BuildSheet sheet, Stage stage, double value) {
+        return sheet.withCarburetor(sheet.carburetor().with(path(stage), value * si));
+    }
+
+    /**
+     * The part of a stage as a person would say it.
+     *
+     * @param stage which stage
+     * @return for example {@code "primary main jets"}; without the stage where the carburetor has only one
+     */
+    public Message named(Stage stage) {
+        return whole || alone ? label() : message("part.of-side", stage.label(), label());
+    }
+
+    /**
+     * A change as a person would say it.
+     *
+     * @param stage which stage
+     * @param from size now, in {@link #unit()}
+     * @param to size then
+     * @return for example {@code "primary main jets: 59 thou to 62 thou"}
+     */
+    public Message title(Stage stage, double from, double to) {
+        if (role == Role.IDLE_STOP) {
+            return message("part.title-turned", label(), text(to - from));
+        }
+        return message("part.title", named(stage), text(from), text(to));
+    }
+
+    /**
+     * A value as a person would say it.
+     *
+     * @param value in {@link #unit()}
+     * @return for example {@code "59 thou"}
+     */
+    public Message text(double value) {
+        if (pluggable && value <= 0.0) {
+            return message("part.plugged");
+        }
+        if (role == Role.IDLE_STOP) {
+            String turns = Quantity.trim(Math.abs(value), decimals);
+            String one = Math.abs(value) == 1.0 ? "part.turn" : "part.turns";
+            return value == 0.0 ? message("part.as-it-is") : message(one + (value > 0.0 ? "-in" : "-out"), turns);
+        }
+        if (role == Role.FUEL_LEVEL) {
+            String mm = Quantity.trim(Math.abs(value), decimals);
+            return value == 0.0 ? message("part.level-set") : message(value > 0.0 ? "part.level-high" : "part.level-low", mm);
+        }
+        return switch (dimension) {
+            case PRESSURE -> Message.of(Measure.rating(value * si));
+            case LENGTH -> Message.of(Measure.size(value * si));
+            default -> Message.join(" ", List.of(Message.literal(Quantity.trim(value, decimals)),
+                    message("part.unit-turns")));
+        };
+    }
+
+    /** {@return keys of all parts, for messages} */
+    static List<String> keys() {
+        return new ArrayList<>(Families.parts()).stream().map(Part::key).toList();
+    }
+
+    @Override
+    public boolean equals(Object o) {
+        return o instanceof Part p && p.key.equals(key);
+    }
+
+    @Override
+    public int hashCode() {
+        return key.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return key;
+    }
+}

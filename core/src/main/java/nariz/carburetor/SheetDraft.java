@@ -1,0 +1,256 @@
+package nariz.carburetor;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Message;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * A build sheet that is being filled in: the text of every field, as a person writes it. What a sheet holds beside
+ * these fields (notes, fuel, the manifold) is carried along. Whether it can be used is {@link BuildSheetReader}'s
+ * business: a draft may be as incomplete as it likes.
+ */
+public final class SheetDraft {
+    private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    private static final String FAMILY = "carburetor.family";
+    private final Map<String, Object> root;
+
+    /**
+     * A field of the sheet.
+     *
+     * @param path where it stands, for example {@code engine.cam}
+     * @param unit unit that a bare number is taken to be in; empty for bare numbers and words
+     * @param choices words it may be; empty for anything else
+     */
+    public record Field(String path, String unit, List<String> choices) {
+        /** Copies the list. */
+        public Field {
+            choices = List.copyOf(choices);
+        }
+
+        /**
+         * A field that holds a bare number.
+         *
+         * @param path where it stands
+         * @return the field
+         */
+        public static Field bare(String path) {
+            return new Field(path, "", List.of());
+        }
+
+        /**
+         * A field that holds a quantity.
+         *
+         * @param path where it stands
+         * @param unit unit that a bare number is taken to be in
+         * @return the field
+         */
+        public static Field in(String path, String unit) {
+            return new Field(path, unit, List.of());
+        }
+
+        /**
+         * A field that holds one of several words.
+         *
+         * @param path where it stands
+         * @param choices the words
+         * @return the field
+         */
+        public static Field of(String path, List<String> choices) {
+            return new Field(path, "", choices);
+        }
+
+        private Field below(String group) {
+            return new Field(group + path, unit, choices);
+        }
+
+        /** {@return the name for people} */
+        public Message label() {
+            return Assumption.label(path);
+        }
+    }
+
+    private SheetDraft(Map<String, Object> root) {
+        this.root = root;
+    }
+
+    /** {@return a draft in which nothing is filled in but the family that stands first} */
+    public static SheetDraft blank() {
+        SheetDraft d = new SheetDraft(new LinkedHashMap<>());
+        d.root.put("format", BuildSheetReader.FORMAT);
+        d.set(FAMILY, Families.all().getFirst().key());
+        return d;
+    }
+
+    /**
+     * A draft from a sheet.
+     *
+     * @param source name for messages
+     * @param json the sheet; its values need not make sense
+     * @return the draft
+     * @throws InputProblem when it is not JSON, or not an object
+     */
+    public static SheetDraft of(String source, String json) {
+        LocatedJson tree = LocatedJson.parse(source, json);
+        if (!(tree.value() instanceof Map<?, ?>)) {
+            throw new InputProblem(source, tree.line(), tree.column(), "", tree.words(),
+                    message("problem.a-json-file-starts-with"));
+        }
+        SheetDraft d = new SheetDraft(object(tree.value()));
+        d.root.put("format", BuildSheetReader.FORMAT);
+        return d;
+    }
+
+    private static Map<String, Object> object(Object json) {
+        Map<String, Object> out = new LinkedHashMap<>();
+        ((Map<?, ?>) json).forEach((k, v) -> out.put(String.valueOf(k), plain(((LocatedJson) v).value())));
+        return out;
+    }
+
+    private static Object plain(Object value) {
+        return switch (value) {
+            case Map<?, ?> m -> object(m);
+            case List<?> l -> l.stream().map(v -> plain(((LocatedJson) v).value())).toList();
+            case Double n -> whole(n);
+            case null -> "";
+            default -> value;
+        };
+    }
+
+    private static Number whole(double n) {
+        return n == Math.rint(n) && Math.abs(n) < 1e9 ? (Number) (int) n : (Number) n;
+    }
+
+    /**
+     * The fields there are for the family written in the sheet, in the order in which a person would fill them in.
+     *
+     * @return fields; those of no use to the family are left out
+     */
+    public List<Field> fields() {
+        List<Field> out = new ArrayList<>();
+        out.add(Field.bare("name"));
+        for (Field f : List.of(Field.in("displacement", "L"), Field.bare("cylinders"), Field.of("cam",
+                BuildSheetReader.CAMS), Field.of("advance", BuildSheetReader.ADVANCES), Field.of("transmission",
+                BuildSheetReader.TRANSMISSIONS), Field.in("idleSpeed", "rpm"), Field.in("redline", "rpm"),
+                Field.bare("compression"))) {
+            out.add(f.below("engine."));
+        }
+        out.add(Field.in("ambient.pressure", "kPa"));
+        out.add(Field.in("ambient.temperature", "C"));
+        out.add(Field.of(FAMILY, Families.keys()));
+        family().fields().forEach(f -> out.add(f.below("carburetor.")));
+        return out;
+    }
+
+    /** {@return stages of the family written in the sheet} */
+    public List<Stage> stages() {
+        return family().stages();
+    }
+
+    private Family family() {
+        return Families.ofKey(get(FAMILY)).orElse(Families.all().getFirst());
+    }
+
+    /**
+     * Text of a field.
+     *
+     * @param path path as in {@link Field}
+     * @return what stands there, empty where nothing does
+     */
+    public String get(String path) {
+        Object here = root;
+        for (String step : path.split("\\.", -1)) {
+            here = here instanceof Map<?, ?> m ? m.get(step) : null;
+        }
+        return here == null || here instanceof Map<?, ?> ? "" : String.valueOf(here);
+    }
+
+    /**
+     * Fills a field in.
+     *
+     * @param path path as in {@link Field}
+     * @param text what a person wrote; a decimal comma is a point, a bare number gets
+     *     the field's unit, blank empties the field
+     */
+    public void set(String path, String text) {
+        String[] steps = path.split("\\.", -1);
+        Map<String, Object> here = root;
+        for (int i = 0; i + 1 < steps.length; i++) {
+            here = inside(here, steps[i]);
+        }
+        String last = steps[steps.length - 1];
+        if (text == null || text.isBlank()) {
+            here.remove(last);
+            return;
+        }
+        Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(new Field(path, "",
+                List.of()));
+        if ("name".equals(path) || !field.choices().isEmpty()) {
+            here.put(last, text.trim());
+            return;
+        }
+        String points = text.trim().replaceFirst("^([-+]?[0-9]*),([0-9])", "$1.$2");
+        Optional<Double> number = number(points);
+        here.put(last, number.isEmpty() ? points : field.unit().isEmpty() ? whole(number.get())
+                : points + " " + field.unit());
+    }
+
+    private static Map<String, Object> inside(Map<String, Object> here, String step) {
+        if (here.get(step) instanceof Map<?, ?> m) {
+            @SuppressWarnings("unchecked")
+            Map<String, Object> there = (Map<String, Object>) m;
+            return there;
+        }
+        Map<String, Object> there = new LinkedHashMap<>();
+        here.put(step, there);
+        return there;
+    }
+
+    private static Optional<Double> number(String text) {
+        try {
+            double d = Double.parseDouble(text);
+            return Double.isFinite(d) && text.matches("[-+0-9.eE]+") ? Optional.of(d) : Optional.empty();
+        } catch (NumberFormatException e) {
+            return Optional.empty();
+        }
+    }
+
+    /**
+     * What would be assumed where nothing is filled in.
+     *
+     * @return value by path; empty until what the sheet needs is there and makes sense
+     */
+    public Map<String, String> assumed() {
+        Map<String, String> out = new TreeMap<>();
+        try {
+            BuildSheetReader.parse("", json()).assumed().forEach(a -> out.put(a.substring(0, a.indexOf(" = ")),
+                    a.substring(a.indexOf(" = ") + 3)));
+        } catch (InputProblem e) {
+            return Map.of();
+        }
+        return out;
+    }
+
+    /**
+     * The sheet as it would be kept; fields that only another family has are left out.
+     *
+     * @return JSON, {@code nariz-build/1}
+     */
+    public String json() {
+        SheetDraft kept = new SheetDraft(object(LocatedJson.parse("", text(root)).value()));
+        List<String> own = fields().stream().map(Field::path).toList();
+        Families.all().stream().flatMap(f -> f.fields().stream()).map(f -> "carburetor." + f.path())
+                .filter(path -> !own.contains(path)).distinct().forEach(path -> kept.set(path, ""));
+        return text(kept.root);
+    }
+
+    private static String text(Map<String, Object> root) {
+        return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+}

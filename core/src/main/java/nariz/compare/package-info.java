@@ -1,6 +1,0 @@
-/**
- * One drive against another, like with like: steady running of both at matched engine speed and vacuum, the difference
- * in mixture with its interval, and where it matters. Answers what a change, an air cleaner or another day did. Start
- * at {@link nariz.compare.RunComparison#of}; both drives must be of the same vehicle and analysed.
- */
-package nariz.compare;

@@ -1,0 +1,176 @@
+package nariz.coverage;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Measure;
+import nariz.text.Message;
+import java.util.Optional;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Stage;
+import nariz.carburetor.Family;
+import java.util.ArrayList;
+import java.util.List;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Flag;
+import nariz.estimation.Observation;
+import nariz.log.DriveLog;
+import nariz.carburetor.Circuit;
+
+/**
+ * The readings that a verdict on every circuit needs, as a short list of steady points and pulls, and how much of each
+ * a drive holds. Where a point lies follows from the sheet: the slot's from where it gives way to the main circuit, the
+ * main circuit's between that and the enrichment, each at a few engine speeds.
+ *
+ * @param items in the order of work
+ */
+public record DrivePlan(List<Item> items) {
+    private static final double SLOT_SHARE = 0.6;
+    private static final double STEP_PA = 500;
+    private static final double FULL_PA = 8e3;
+    private static final double MARGIN_PA = 1.5e3;
+    private static final double NARROWEST_PA = 5e3;
+    private static final double[] SLOW = {1.7, 2.1, 2.6};
+    private static final double[] MIDDLE = {0.40, 0.50, 0.60};
+    private static final double WIDTH = 0.10;
+    private static final int STABS = 6;
+    private static final Message SECONDS = Message.literal("s");
+
+    /** Copies the list. */
+    public DrivePlan {
+        items = List.copyOf(items);
+    }
+
+    /**
+     * One reading to make.
+     *
+     * @param circuit circuit it speaks for
+     * @param text what to do
+     * @param caution what to mind, or empty
+     * @param fromRpm least engine speed, rpm
+     * @param toRpm greatest
+     * @param fromPa least vacuum, Pa
+     * @param toPa greatest
+     * @param unit what is counted: "s" or "stabs"
+     * @param wanted how much is wanted
+     * @param read how much this drive holds
+     */
+    public record Item(Circuit circuit, Message text, Message caution, double fromRpm, double toRpm, double fromPa,
+            double toPa, Message unit, double wanted, double read) {
+        /** {@return whether there is enough} */
+        public boolean done() {
+            return read >= wanted;
+        }
+    }
+
+    /**
+     * The plan of a drive.
+     *
+     * @param o drive made ready
+     * @param tipIns its openings of the throttle
+     * @return every reading, ticked off as far as the drive covers it
+     */
+    public static DrivePlan of(Observation o, List<TipIn> tipIns) {
+        BuildSheet sheet = o.sheet();
+        double idle = sheet.engine().idleRpm();
+        double red = sheet.engine().redlineRpm();
+        double most = sheet.ambient().pressurePa() - 10e3;
+        Family family = sheet.carburetor().family();
+        List<Item> out = new ArrayList<>();
+        List<Circuit> slots = family.circuits().stream().filter(Circuit::lowSpeed).toList();
+        double seconds = steady(o, 0.75 * idle, 1.35 * idle, 0, most, true);
+        Circuit curbIdle = family.circuit(Stage.PRIMARY, Circuit.Role.IDLE).orElseThrow();
+        Circuit metering = family.circuit(Stage.PRIMARY, Circuit.Role.METERING).orElseThrow();
+        Optional<Circuit> progression = family.circuit(Stage.PRIMARY, Circuit.Role.PROGRESSION);
+        out.add(new Item(curbIdle, message("drive-plan.idle-warm-about-rpm", idle),
+                message("drive-plan.in-the-open-air"), 0.75 * idle, 1.35 * idle,
+                Double.NaN, Double.NaN, SECONDS, 40, seconds));
+        DeliveryModel model = family.model(sheet);
+        for (double times : SLOW) {
+            double rpm = times * idle;
+            double ends = slotEnds(model, slots, rpm, most);
+            if (progression.isPresent() && most - ends > NARROWEST_PA) {
+                out.add(point(o, progression.get(), rpm, ends + MARGIN_PA, most, 15));
+            }
+        }
+        double line = family.enrichmentPa(sheet.carburetor(), Stage.PRIMARY);
+        double opens = Math.max(FULL_PA, line + 3e3);
+        for (double times : MIDDLE) {
+            double rpm = times * red;
+            double ends = slotEnds(model, slots, rpm, most) - MARGIN_PA;
+            if (ends - opens > NARROWEST_PA) {
+                out.add(point(o, metering, rpm, opens, ends, 10));
+            }
+        }
+        if (line > 0) {
+            double low = Math.max(2e3, line - 8e3);
+            double high = line + 8e3;
+            out.add(new Item(family.circuit(Stage.PRIMARY, Circuit.Role.ENRICHMENT).orElseThrow(), message("drive-plan.a-climb-on-which", Measure.atLeast(high),
+                    Measure.atMost(low), Measure.VACUUM_UNIT, 0.35 * red, 0.65 * red), Message.NONE, 0.35 * red, 0.65 * red, low,
+                            high, SECONDS, 15, steady(o, 0.35 * red, 0.65 * red,
+                    low, high, false)));
+        }
+        Circuit atFullLoad = family.circuit(Stage.SECONDARY, Circuit.Role.METERING).orElse(metering);
+        out.add(new Item(atFullLoad, message("drive-plan.two-full-throttle-pulls", 0.5 * red, 0.9 * red),
+                message("drive-plan.closed-course-or-rolling"),
+                0.5 * red, 0.95 * red, 0, FULL_PA, SECONDS, 8, full(o, 0.5 * red, 0.95 * red)));
+        Optional<Circuit> pump = family.circuit(Stage.PRIMARY, Circuit.Role.PUMP);
+        if (pump.isEmpty()) {
+            return new DrivePlan(out);
+        }
+        long stabs = tipIns.stream().filter(TipIn::fromClosed).count();
+        out.add(new Item(pump.get(), message("drive-plan.six-quick-openings-from"),
+                message("drive-plan.clear-road-nobody-behind"), Double.NaN, Double.NaN, Double.NaN,
+                Double.NaN, message("drive-plan.stabs"), STABS, stabs));
+        return new DrivePlan(out);
+    }
+
+    private static Item point(Observation o, Circuit c, double rpm, double fromPa, double toPa, double wanted) {
+        double low = (1 - WIDTH) * rpm;
+        double high = (1 + WIDTH) * rpm;
+        return new Item(c, message(c.lowSpeed() ? "drive-plan.steady-at-rpm-vacuum"
+                : "drive-plan.steady-at-rpm-vacuum-2", rpm, Measure.atLeast(fromPa), Measure.atMost(toPa),
+                Measure.VACUUM_UNIT, wanted), Message.NONE, low, high, fromPa, toPa,
+                SECONDS, wanted, steady(o, low, high, fromPa, toPa, false));
+    }
+
+    /** Greatest vacuum at which the slot no longer gives most of the fuel, Pa; 0 when it always does. */
+    private static double slotEnds(DeliveryModel model, List<Circuit> slots, double rpm, double most) {
+        Delivery f = model.newDelivery();
+        for (double v = most; v > STEP_PA; v -= STEP_PA) {
+            model.evaluate(rpm, v, f);
+            double slot = slots.stream().mapToDouble(f::phi).sum();
+            if (slot < SLOT_SHARE * f.total()) {
+                return v;
+            }
+        }
+        return 0;
+    }
+
+    private static double steady(Observation o, double fromRpm, double toRpm, double fromPa, double toPa,
+            boolean idle) {
+        return o.cells().stream().filter(c -> c.idle() == idle && c.rpm() >= fromRpm && c.rpm() <= toRpm
+                && c.vacuumPa() >= fromPa && c.vacuumPa() <= toPa).mapToDouble(c -> c.dwellS()).sum();
+    }
+
+    /** Full throttle does not stand still: every second with a reading counts, not steady ones alone. */
+    private static double full(Observation o, double fromRpm, double toRpm) {
+        DriveLog log = o.log();
+        double sum = 0;
+        for (int i = 0; i + 1 < log.size(); i++) {
+            boolean reads = o.flag(i) == Flag.STEADY || o.flag(i) == Flag.TRANSIENT;
+            int s = o.stateOf(i);
+            double dt = log.timeS()[i + 1] - log.timeS()[i];
+            if (reads && dt < Math.max(1, o.gapS()) && log.rpm()[s] >= fromRpm && log.rpm()[s] <= toRpm
+                    && log.vacuumPa()[s] < FULL_PA) {
+                sum += dt;
+            }
+        }
+        return sum;
+    }
+
+    /** {@return readings still to be made} */
+    public List<Item> missing() {
+        return items.stream().filter(i -> !i.done()).toList();
+    }
+}

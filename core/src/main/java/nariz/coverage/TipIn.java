@@ -1,0 +1,34 @@
+package nariz.coverage;
+
+/**
+ * One opening of the throttle.
+ *
+ * @param sample sample of the engine's state at which it begins
+ * @param atS time of that, s in the log
+ * @param rpm engine speed there
+ * @param fromVacuumPa manifold vacuum there, Pa
+ * @param toVacuumPa least vacuum within half a second, Pa
+ * @param opened how much the throttle opened within that, 0 to 1; NaN without a throttle channel
+ * @param fromClosed whether it began at closed throttle, with the whole stroke of the pump to go
+ * @param readFromS from when on the readings are its own, s after the beginning; NaN where a lean reading of the
+ * overrun
+ *     before runs into what follows and nothing can be told
+ * @param readToS to when they are, by the clock of the logger: the throttle closes again or the time judged is over, s
+ * @param leanest greatest excess of lambda over the settled mixture of the same states, share; never under 0
+ * @param richest greatest lack, share; never under 0
+ * @param leanAfterS from the beginning to where it first reads more than {@link TipIns#COUNTS} lean, s; NaN if never
+ * @param leanForS time it reads more than that lean, s
+ */
+public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, double toVacuumPa, double opened,
+        boolean fromClosed, double readFromS,
+        double readToS, double leanest, double richest, double leanAfterS, double leanForS) {
+    /** {@return whether it reads lean enough and long enough to be felt} */
+    public boolean lean() {
+        return leanest > TipIns.FELT;
+    }
+
+    /** {@return whether it goes rich instead} */
+    public boolean rich() {
+        return !lean() && richest > 2 * TipIns.FELT;
+    }
+}

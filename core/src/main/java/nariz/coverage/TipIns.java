@@ -1,0 +1,191 @@
+package nariz.coverage;
+
+import java.util.ArrayList;
+import java.util.List;
+import nariz.diagnosis.Analysis;
+import nariz.estimation.Flag;
+import nariz.estimation.Observation;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+
+/**
+ * Finds openings of the throttle in a drive and measures what the mixture did after each.
+ *
+ * <p>An opening begins where, within {@value #WITHIN_S} s, the throttle opens by {@value #OPENS} of its travel or, with
+ * no throttle channel, vacuum falls by {@value #FALLS_PA} Pa; the next one is looked for a second later. The mixture is
+ * judged against the settled mixture that the carburetor found delivers in the same states, so that a cruise that is
+ * lean anyway does not count as the pump's. Readings are put to their moment, but not sharpened: what is shorter than
+ * the sensor's lag reads too small.
+ */
+public final class TipIns {
+    /** Excess of lambda that counts as lean, share. */
+    public static final double COUNTS = 0.05;
+    /** Excess that a driver feels as hesitation, share; judgement. */
+    public static final double FELT = 0.10;
+    private static final double WITHIN_S = 0.35;
+    private static final double OPENS = 0.07;
+    private static final double FALLS_PA = 10e3;
+    private static final double APART_S = 1.0;
+    private static final double JUDGED_S = 1.5;
+    private static final double BEFORE_S = 0.3;
+    private static final double CLOSED = 0.04;
+    private static final double CLOSED_LOAD = 0.45;
+
+    private TipIns() {
+    }
+
+    /**
+     * Finds them.
+     *
+     * @param a analysed drive
+     * @return openings in the order of time; empty when nothing was estimated
+     */
+    public static List<TipIn> of(Analysis a) {
+        List<TipIn> out = new ArrayList<>();
+        if (!a.estimated()) {
+            return out;
+        }
+        Observation o = a.observation();
+        DriveLog log = o.log();
+        double[] t = log.timeS();
+        double[] lever = log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE) : null;
+        int[] firstReading = firstReadings(o);
+        double idle = lever == null ? Double.NaN : closed(o, lever);
+        int from = 0;
+        double notBefore = Double.NEGATIVE_INFINITY;
+        for (int i = 1; i < t.length; i++) {
+            while (t[i] - t[from] > WITHIN_S) {
+                from++;
+            }
+            boolean opens = lever == null ? log.vacuumPa()[from] - log.vacuumPa()[i] > FALLS_PA
+                    : lever[i] - lever[from] > OPENS && log.vacuumPa()[from] - log.vacuumPa()[i] > 0.3 * FALLS_PA;
+            if (opens && t[from] >= notBefore && runs(log, from)) {
+                out.add(measure(a, from, lever, idle, firstReading));
+                notBefore = t[i] + APART_S;
+            }
+        }
+        return out;
+    }
+
+    private static boolean runs(DriveLog log, int i) {
+        return log.rpm()[i] > 300 && !Double.isNaN(log.vacuumPa()[i]) && !log.excluded(i);
+    }
+
+    /** Lever at closed throttle: what it reads on the overrun and at idle. */
+    private static double closed(Observation o, double[] lever) {
+        double least = Double.POSITIVE_INFINITY;
+        for (int i = 0; i < lever.length; i++) {
+            boolean shut = o.flag(i) == Flag.OVERRUN || (o.cellOf(i) >= 0 && o.cells().get(o.cellOf(i)).idle());
+            if (shut && lever[o.stateOf(i)] < least) {
+                least = lever[o.stateOf(i)];
+            }
+        }
+        return least;
+    }
+
+    /** For every state the first reading that belongs to it or to a later one. */
+    private static int[] firstReadings(Observation o) {
+        int n = o.log().size();
+        int[] out = new int[n];
+        int reading = 0;
+        for (int s = 0; s < n; s++) {
+            while (reading < n - 1 && o.stateOf(reading) < s) {
+                reading++;
+            }
+            out[s] = reading;
+        }
+        return out;
+    }
+
+    private static TipIn measure(Analysis a, int s, double[] lever, double closed, int[] firstReading) {
+        Observation o = a.observation();
+        DriveLog log = o.log();
+        double[] t = log.timeS();
+        double leastVacuum = log.vacuumPa()[s];
+        double most = lever == null ? Double.NaN : lever[s];
+        for (int i = s; i < t.length && t[i] - t[s] < 0.5; i++) {
+            leastVacuum = Math.min(leastVacuum, log.vacuumPa()[i]);
+            most = lever == null ? most : Math.max(most, lever[i]);
+        }
+        int first = firstReading[s];
+        double readFrom = ownFrom(a, first, s);
+        double readTo = closesAfter(log, s, leastVacuum, lever, most);
+        double leanest = 0;
+        double richest = 0;
+        double after = Double.NaN;
+        double lasts = 0;
+        for (int i = first; i < t.length - 1 && t[o.stateOf(i)] - t[s] < JUDGED_S; i++) {
+            double e = excess(a, i);
+            double at = t[o.stateOf(i)] - t[s];
+            if (Double.isNaN(e) || !(at >= readFrom && t[i] - t[s] <= readTo)) {
+                continue;
+            }
+            leanest = Math.max(leanest, e);
+            richest = Math.max(richest, -e);
+            if (e > COUNTS) {
+                after = Double.isNaN(after) ? Math.max(0, at) : after;
+                lasts += t[i + 1] - t[i];
+            }
+        }
+        double load = 1 - log.vacuumPa()[s] / o.sheet().ambient().pressurePa();
+        boolean shut = lever == null ? load < CLOSED_LOAD : lever[s] < closed + CLOSED;
+        return new TipIn(s, t[s], log.rpm()[s], log.vacuumPa()[s], leastVacuum, lever == null ? Double.NaN
+                : most - lever[s], shut, readFrom, readTo, leanest, richest, after, lasts);
+    }
+
+    /** A blip between gears ends where the foot comes off: what follows is the overrun's. */
+    private static double closesAfter(DriveLog log, int s, double leastVacuum, double[] lever, double most) {
+        double[] t = log.timeS();
+        double middle = 0.5 * (log.vacuumPa()[s] + leastVacuum);
+        boolean reached = false;
+        for (int i = s; i < t.length && t[i] - t[s] < JUDGED_S; i++) {
+            boolean low = log.vacuumPa()[i] < middle;
+            boolean foot = lever == null || lever[i] > lever[s] + 0.5 * (most - lever[s]);
+            reached |= low && foot;
+            if (reached && !(low && foot)) {
+                return t[i] - t[s];
+            }
+        }
+        return JUDGED_S;
+    }
+
+    /**
+     * When a throttle is opened on the overrun the sensor still stands in the overrun's lean gas, and its lag draws
+     * that
+     * out. What was lean before the opening and has not once come back since is not the tip-in's.
+     */
+    private static double ownFrom(Analysis a, int first, int s) {
+        Observation o = a.observation();
+        double[] t = o.log().timeS();
+        boolean lean = false;
+        for (int i = first; i >= 0 && t[first] - t[i] < BEFORE_S; i--) {
+            double e = excess(a, i);
+            lean |= Double.isNaN(e) || e > COUNTS;
+        }
+        if (!lean) {
+            return Double.NEGATIVE_INFINITY;
+        }
+        for (int i = first; i < t.length && t[o.stateOf(i)] - t[s] < JUDGED_S; i++) {
+            double e = excess(a, i);
+            if (e <= COUNTS) {
+                return Math.max(0, t[o.stateOf(i)] - t[s]);
+            }
+        }
+        return Double.NaN;
+    }
+
+    /**
+     * How much leaner a reading is than the settled mixture of its state.
+     *
+     * @param a analysed drive
+     * @param reading sample of the reading
+     * @return share, positive is lean; NaN where either is missing or the throttle is shut
+     */
+    public static double excess(Analysis a, int reading) {
+        Observation o = a.observation();
+        if (o.flag(reading) == Flag.OVERRUN || o.flag(reading) == Flag.MISSING) {
+            return Double.NaN;
+        }
+        return a.whatIf().phi(o.stateOf(reading)) / o.measuredPhi(reading) - 1.0;
+    }
+}

@@ -1,0 +1,67 @@
+package nariz.diagnosis;
+
+import nariz.text.Message;
+import java.util.List;
+import java.util.Optional;
+import nariz.estimation.Carried;
+import nariz.carburetor.Circuit;
+
+/**
+ * The answer.
+ *
+ * @param verdict one of the four
+ * @param sentence the verdict in one plain sentence
+ * @param circuits what each circuit showed
+ * @param hypotheses causes weighed, most probable first
+ * @param changes parts to change, in the order to do them
+ * @param predicted effect by regime
+ * @param flags what of the log did not count
+ * @param missing regimes and circuits not read, with the drive that would
+ * @param assumed build fields that were family defaults
+ * @param strategy name of the targets used
+ * @param scored what the previous advice had predicted, against what is measured now; empty without one
+ * @param notes what else the reader has to know, for example that an advised change is not on the sheet
+ * @param schools what schools of tuning would each do on this log
+ * @param banks with two sensors, what each bank's would say by itself
+ * @param sensor how late the readings are
+ * @param carried what the next analysis of this car can start from; empty when nothing was estimated
+ */
+public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
+        List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<Message> missing,
+        List<String> assumed, String strategy, List<Previous.Scored> scored, List<Message> notes,
+        List<School> schools, List<BankFinding> banks, SensorFinding sensor, Optional<Carried> carried) {
+    /** Copies the lists. */
+    public Advice {
+        circuits = List.copyOf(circuits);
+        hypotheses = List.copyOf(hypotheses);
+        changes = List.copyOf(changes);
+        predicted = List.copyOf(predicted);
+        flags = List.copyOf(flags);
+        missing = List.copyOf(missing);
+        assumed = List.copyOf(assumed);
+        scored = List.copyOf(scored);
+        notes = List.copyOf(notes);
+        schools = List.copyOf(schools);
+        banks = List.copyOf(banks);
+    }
+
+    /**
+     * Finding of a circuit.
+     *
+     * @param c circuit
+     * @return its finding
+     */
+    public CircuitFinding finding(Circuit c) {
+        return circuits.stream().filter(f -> f.circuit().equals(c)).findFirst().orElseThrow();
+    }
+
+    /** {@return the change to make first} */
+    public Optional<Change> first() {
+        return changes.stream().findFirst();
+    }
+
+    /** {@return the circuit that is blamed: the one the first change trims} */
+    public Optional<Circuit> blamed() {
+        return first().map(Change::circuit);
+    }
+}

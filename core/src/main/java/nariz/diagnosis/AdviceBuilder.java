@@ -1,0 +1,504 @@
+package nariz.diagnosis;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Measure;
+import nariz.text.Message;
+import nariz.carburetor.Family;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import nariz.carburetor.Kit;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.estimation.Banks;
+import nariz.estimation.Cell;
+import nariz.estimation.Estimate;
+import nariz.estimation.Estimator;
+import nariz.estimation.Flag;
+import nariz.estimation.Observation;
+import nariz.log.DriveLog;
+import nariz.carburetor.Circuit;
+import nariz.units.Units;
+
+/** Puts the numbers into an answer with words. */
+final class AdviceBuilder {
+    /** Fault probability above which parts wait: a check costs minutes, parts for a fault cost hours and mislead. */
+    private static final double CHECK_ABOVE = 0.25;
+    private static final double MOSTLY = 0.5;
+    /** Loss under which a car drives well whatever the cause, in regimes at their tolerance. */
+    private static final double WORTH_CHECKING = 0.8;
+    private static final double LEAST_SHARE = 0.25;
+    private static final double LEAST_READ_S = 2.0;
+    private static final double POWER_LOAD = 0.78;
+    private static final double DOUBT = 0.16;
+    private static final double BANKS_DIFFER = 0.03;
+    /** Vacuum of a light cruise, and of a climb on the main circuit, Pa. */
+    private static final double LIGHT_PA = 16 * Units.INHG;
+    private static final double CLIMB_LOW_PA = 8 * Units.INHG;
+    private static final double CLIMB_HIGH_PA = 13 * Units.INHG;
+    /** How far to either side of an enrichment's rating a climb must go, Pa. */
+    private static final double AROUND_PA = 2.5 * Units.INHG;
+
+    private final Observation observation;
+    private final Estimate estimate;
+    private final Scorer scorer;
+    private final Decision decision;
+    private final List<Hypothesis> causes;
+    private final Kit kit;
+    private final Optional<Previous> previous;
+
+    AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
+            List<Hypothesis> causes, Kit kit, Optional<Previous> previous) {
+        this.observation = observation;
+        this.estimate = estimate;
+        this.scorer = scorer;
+        this.decision = decision;
+        this.causes = causes;
+        this.kit = kit;
+        this.previous = previous;
+    }
+
+    static Advice notEnough(Observation o, Strategy strategy) {
+        Message sentence = o.steadyS() < Analysis.LEAST_STEADY_S ? message("advice-builder.not-enough-steady-running",
+                o.steadyS(), Analysis.LEAST_STEADY_S).then(mostly(o)) : message("advice-builder.too-few-places",
+                o.cells().size(), Analysis.FEWEST_CELLS);
+        List<CircuitFinding> circuits = new ArrayList<>();
+        for (Circuit c : o.sheet().carburetor().family().circuits()) {
+            circuits.add(new CircuitFinding(c, 1, 0.5, 1.5, 0, Double.NaN, Status.NOT_READ, List.of(), Optional.empty(),
+                    drive(c, o)));
+        }
+        List<Message> missing = circuits.stream().filter(c -> c.circuit().role() != Circuit.Role.PUMP)
+                .map(c -> named(c.circuit(), c.settledBy())).toList();
+        return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), stretches(o),
+                missing, o.sheet().assumed(), strategy.name(), List.of(), List.of(), List.of(),
+                List.of(), sensor(o), Optional.empty());
+    }
+
+    /** What most of the log is, where that is nothing that counts. */
+    private static Message mostly(Observation o) {
+        Map<Flag, Double> shares = new EnumMap<>(Flag.class);
+        stretches(o).forEach(s -> shares.merge(s.kind(), s.share(), Double::sum));
+        return shares.entrySet().stream().max(Map.Entry.comparingByValue()).filter(e -> e.getValue() > MOSTLY)
+                .map(e -> Message.literal(" ").then(message("advice-builder.mostly", e.getKey().label(), 100 * e.getValue())))
+                .orElse(Message.NONE);
+    }
+
+    Advice build(List<Decision.Step> chosen) {
+        List<RegimeError> today = scorer.errors(scorer.today());
+        // The two leaks are looked for together; other checks are separate work, and each must be worth it alone.
+        double leaks = causes.stream().filter(Hypothesis::leak).mapToDouble(Hypothesis::probability).sum();
+        double faults = causes.stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability)
+                .reduce(leaks, Math::max);
+        double none = causes.stream().filter(h -> h.cause().equals(Hypothesis.NONE))
+                .mapToDouble(Hypothesis::probability).sum();
+        boolean matters = decision.loss(List.of()) > WORTH_CHECKING;
+        boolean check = matters && faults > CHECK_ABOVE;
+        boolean change = !check && !chosen.isEmpty();
+        List<Change> changes = change ? changes(chosen, today) : List.of();
+        List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
+        double[] after = now.isEmpty() ? scorer.today()
+                : scorer.with(Decision.apply(observation.sheet(), now));
+        List<CircuitFinding> circuits = findings(changes, check);
+        Verdict verdict = check ? Verdict.CHECK_FIRST : (change ? Verdict.CHANGE : leaveOrRead(today));
+        List<Message> missing = missing();
+        Message sentence = sentence(verdict, changes, today, none);
+        return new Advice(verdict, sentence, circuits, causes, changes,
+                predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
+                scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
+                notes(),
+                new Schools(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
+                        Optional.of(estimate.carried()));
+    }
+
+    private List<Message> notes() {
+        List<Message> out = new ArrayList<>(previous.map(p -> p.notFitted(observation.sheet())).orElse(List.of()));
+        Banks.of(observation).ifPresent(b -> {
+            bank(out, message("advice-builder.at-idle"), b.idle(), message("advice-builder.a-one-sided-leak"));
+            bank(out, message("advice-builder.at-light-load"), b.light(), message("advice-builder.distribution-a-one-sided"));
+            bank(out, message("advice-builder.under-load"), b.load(), message("advice-builder.distribution-or-one-side"));
+        });
+        return out;
+    }
+
+    private static SensorFinding sensor(Observation o) {
+        return new SensorFinding(o.sensorLagS(), 1e3 * o.exhaustVolumeM3());
+    }
+
+    private List<BankFinding> banks() {
+        List<BankFinding> out = new ArrayList<>();
+        for (int bank = 1; bank <= 2; bank++) {
+            int number = bank;
+            Estimator.ofBank(observation, bank).ifPresent(e -> {
+                Map<Circuit, BankFinding.Interval> circuits = new LinkedHashMap<>();
+                for (Circuit c : family().circuits()) {
+                    if (c.role() != Circuit.Role.PUMP && read(c)[1] >= LEAST_READ_S) {
+                        circuits.put(c, new BankFinding.Interval(e.correction(c), e.low(c), e.high(c)));
+                    }
+                }
+                out.add(new BankFinding(number, circuits));
+            });
+        }
+        return out;
+    }
+
+    private static void bank(List<Message> out, Message where, double d, Message why) {
+        if (Math.abs(d) > BANKS_DIFFER) {
+            out.add(message("advice-builder.the-bank-reads-leaner",
+                    d > 0 ? message("advice-builder.second") : message("advice-builder.first"), 100 * Math.abs(d), where, why));
+        }
+    }
+
+    private boolean enrichesIdle(Decision.Step s) {
+        Part p = s.ladder().part();
+        boolean lowSpeed = family().trims(p, s.ladder().stage()).lowSpeed() && !stop(s);
+        return lowSpeed && (s.to() > s.from()) == p.richerUp();
+    }
+
+    private Family family() {
+        return observation.sheet().carburetor().family();
+    }
+
+    private static boolean isNow(List<Change> changes, Decision.Step s) {
+        return changes.stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())
+                && c.side() == s.ladder().stage());
+    }
+
+    /** With nothing to change: the drive was wide enough to say so, or it was not. */
+    private Verdict leaveOrRead(List<RegimeError> today) {
+        return today.size() >= 3 ? Verdict.LEAVE : Verdict.MORE_DATA;
+    }
+
+    private List<Change> changes(List<Decision.Step> chosen, List<RegimeError> today) {
+        double all = decision.loss(chosen);
+        List<Change> out = new ArrayList<>();
+        Decision.Step first = chosen.stream().filter(s -> !stop(s)).findFirst().orElse(chosen.getFirst());
+        for (Decision.Step s : chosen) {
+            List<Decision.Step> others = new ArrayList<>(chosen);
+            others.remove(s);
+            double gain = decision.loss(others) - all;
+            out.add(new Change(s.ladder().part(), s.ladder().stage(), circuit(s), s.from(), s.to(), together(first, s),
+                    s.ladder().alone(), gain, reasons(s, today), recheck(s), cautions(s, today)));
+        }
+        return out;
+    }
+
+    private static boolean stop(Decision.Step s) {
+        return s.ladder().part().role() == Part.Role.IDLE_STOP;
+    }
+
+    /** One change at a time, except what sits behind the same bowl or trims the same circuit. */
+    private boolean together(Decision.Step first, Decision.Step s) {
+        Circuit a = circuit(first);
+        Circuit b = circuit(s);
+        boolean next = a.stage() == b.stage() && ((a.role() == Circuit.Role.IDLE
+                && b.role() == Circuit.Role.PROGRESSION) || (a.role() == Circuit.Role.METERING
+                && b.role() == Circuit.Role.ENRICHMENT));
+        return stop(s) || s.equals(first) || s.ladder().together(first.ladder()) || a.equals(b) || next;
+    }
+
+    private Circuit circuit(Decision.Step s) {
+        return family().trims(s.ladder().part(), s.ladder().stage());
+    }
+
+    private List<Message> reasons(Decision.Step s, List<RegimeError> today) {
+        if (stop(s)) {
+            return List.of(idleSpeed());
+        }
+        double[] without = scorer.today();
+        double[] with = scorer.with(Decision.apply(observation.sheet(), List.of(s)));
+        List<Message> out = new ArrayList<>();
+        for (RegimeError e : today) {
+            double moved = 0;
+            int n = 0;
+            for (int i = 0; i < with.length; i++) {
+                if (scorer.regime(i) == e.regime()) {
+                    moved += with[i] / without[i] - 1.0;
+                    n++;
+                }
+            }
+            if (n > 0 && Math.abs(moved / n) > 0.01 && Math.abs(e.mean()) > 0.015
+                    && Math.signum(moved) == Math.signum(e.mean())) {
+                out.add(message("advice-builder.reads-lambda-where-is",
+                        e.regime().label(), e.lambda(), e.target(), e.words(), e.dwellS()));
+            }
+        }
+        if (out.isEmpty()) {
+            out.add(message("advice-builder.it-takes-back-what"));
+        }
+        return out;
+    }
+
+    private Message idleSpeed() {
+        return message("advice-builder.it-idles-at-rpm", idleRpm(), observation.sheet().engine().idleRpm());
+    }
+
+    private double idleRpm() {
+        return estimate.cells().stream().filter(Cell::idle).mapToDouble(Cell::rpm).findFirst().orElse(Double.NaN);
+    }
+
+    private static List<Message> recheck(Decision.Step s) {
+        return s.ladder().part().recheck(s.ladder().stage()).stream().map(k -> message(k)).toList();
+    }
+
+    private List<Message> cautions(Decision.Step s, List<RegimeError> today) {
+        List<Message> out = new ArrayList<>();
+        if (kit.drills(s.ladder().part(), s.from(), s.to())) {
+            out.add(message("advice-builder.drilling-cannot-be-undone"));
+        }
+        double leak = causes.stream().filter(h -> h.cause().equals(Hypothesis.VACUUM_LEAK))
+                .mapToDouble(Hypothesis::probability).sum();
+        if (enrichesIdle(s) && leak > 0.01) {
+            out.add(message("advice-builder.a-vacuum-leak-also", 100 * leak));
+        }
+        if (leansTheTop(s, today)) {
+            out.add(message("advice-builder.rich-at-the-top"));
+        }
+        if (s.ladder().bowl()) {
+            out.add(message("advice-builder.engine-cold-no-flame"));
+        } else {
+            out.add(message("advice-builder.open-air-or-extraction"));
+        }
+        boolean leanPull = today.stream().anyMatch(e -> e.regime().ordinal() >= Regime.POWER.ordinal()
+                && e.mean() > 0.05);
+        if (leanPull) {
+            out.add(message("advice-builder.lean-under-load-melts"));
+        }
+        boolean fullLoad = s.ladder().part().role() == Part.Role.ENRICHMENT_AMOUNT || s.ladder().stage()
+                == Stage.SECONDARY;
+        if (fullLoad) {
+            out.add(message("advice-builder.full-load-only-on"));
+        }
+        return out;
+    }
+
+    /** Whether a change takes fuel away where the engine draws most and reads rich. */
+    private boolean leansTheTop(Decision.Step s, List<RegimeError> today) {
+        Optional<RegimeError> full = today.stream().filter(e -> e.regime() == Regime.FULL).findFirst();
+        if (full.isEmpty() || full.get().mean() > -0.03) {
+            return false;
+        }
+        return scorer.errors(scorer.with(Decision.apply(observation.sheet(), List.of(s)))).stream()
+                .filter(e -> e.regime() == Regime.FULL).anyMatch(e -> e.mean() > full.get().mean() + 0.015);
+    }
+
+    private List<RegimePrediction> predictions(List<RegimeError> today, double[] after) {
+        return predictions(today, scorer.errors(after));
+    }
+
+    static List<RegimePrediction> predictions(List<RegimeError> today, List<RegimeError> then) {
+        List<RegimePrediction> out = new ArrayList<>();
+        for (RegimeError b : today) {
+            for (RegimeError a : then) {
+                if (a.regime() == b.regime()) {
+                    // A change is predicted to about a fifth of its size; what is measured today stays known.
+                    double moved = 0.20 * (a.lambda() - b.lambda());
+                    double half = Estimate.Z90 * Math.hypot(a.sd() * a.lambda(), moved);
+                    out.add(new RegimePrediction(b, a, a.lambda() - half, a.lambda() + half));
+                }
+            }
+        }
+        return out;
+    }
+
+    private List<CircuitFinding> findings(List<Change> changes, boolean check) {
+        List<CircuitFinding> out = new ArrayList<>();
+        boolean changing = !changes.isEmpty();
+        for (Circuit c : family().circuits()) {
+            double[] read = read(c);
+            boolean blamed = changes.stream().anyMatch(x -> x.circuit().equals(c) && x.now());
+            boolean later = changes.stream().anyMatch(x -> x.circuit().equals(c) && !x.now());
+            double half = 0.5 * (estimate.high(c) - estimate.low(c));
+            Status status;
+            if (read[1] < LEAST_READ_S || c.role() == Circuit.Role.PUMP) {
+                status = Status.NOT_READ;
+            } else if (blamed) {
+                status = Status.OFF;
+            } else if (later) {
+                status = Status.WAITING;
+            } else if (half > DOUBT || (check && Math.abs(read[0]) > 0.03)) {
+                status = Status.IN_DOUBT;
+            } else {
+                status = Math.abs(read[0]) > 0.05 && changing ? Status.WAITING : Status.SETTLED;
+            }
+            Message settle = status == Status.NOT_READ || status == Status.IN_DOUBT ? drive(c, observation) : Message.NONE;
+            out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
+                    read[1] / observation.steadyS(), read[1] > 0 ? read[0] : Double.NaN, status, confounded(c),
+                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope() : Optional.empty(), settle));
+        }
+        return out;
+    }
+
+    /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
+    private double[] read(Circuit c) {
+        double seconds = 0;
+        double error = 0;
+        double weight = 0;
+        for (int i = 0; i < estimate.cells().size(); i++) {
+            Cell cell = estimate.cells().get(i);
+            double share = estimate.share(i, List.of(c));
+            // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
+            boolean power = c.role() == Circuit.Role.ENRICHMENT;
+            boolean wanted = power && fitsPower() && Strategy.load(cell, observation.sheet()) > POWER_LOAD;
+            boolean counts = power ? wanted : share > LEAST_SHARE;
+            if (counts) {
+                seconds += cell.dwellS();
+                double w = Math.min(cell.dwellS(), 10.0);
+                error += w * (scorer.targetPhi(i) / estimate.phi(i) - 1.0);
+                weight += w;
+            }
+        }
+        return new double[] {weight > 0 ? error / weight : 0.0, seconds};
+    }
+
+    private boolean fitsPower() {
+        return enrichmentPa(observation) > 0.0;
+    }
+
+    private static double enrichmentPa(Observation o) {
+        return o.sheet().carburetor().family().enrichmentPa(o.sheet().carburetor(), Stage.PRIMARY);
+    }
+
+    private List<Message> confounded(Circuit c) {
+        List<Message> out = new ArrayList<>();
+        for (Circuit other : family().circuits()) {
+            if (!other.equals(c) && other.role() != Circuit.Role.PUMP && Math.abs(estimate.correlation(c, other)) > 0.6) {
+                out.add(other.label());
+            }
+        }
+        if (c.stage() == Stage.SECONDARY) {
+            return out;
+        }
+        switch (c.role()) {
+            case IDLE, PROGRESSION -> out.addAll(List.of(message("advice-builder.idle-air-bleed"),
+                    message("advice-builder.vacuum-leak-when-lean")));
+            case METERING -> out.addAll(List.of(message("advice-builder.fuel-level"),
+                    message("advice-builder.high-speed-air-bleed")));
+            case ENRICHMENT -> out.add(message("advice-builder.main-jet-at-full"));
+            case PUMP -> { }
+        }
+        return out;
+    }
+
+    /** The short drive that reads a circuit. */
+    private static Message drive(Circuit c, Observation o) {
+        double idle = o.sheet().engine().idleRpm();
+        double red = o.sheet().engine().redlineRpm();
+        double line = enrichmentPa(o);
+        if (c.stage() == Stage.SECONDARY) {
+            return c.lowSpeed() ? message("advice-builder.not-told-apart-from")
+                    : message("advice-builder.two-full-throttle-pulls", 0.45 * red, 0.9 * red);
+        }
+        return switch (c.role()) {
+            case IDLE -> message("advice-builder.s-of-warm-idle", 40.0, idle);
+            case PROGRESSION -> message("advice-builder.three-steady-cruises-of", 1.7 * idle, 2.6 * idle,
+                    Measure.atLeast(LIGHT_PA), Measure.VACUUM_UNIT);
+            case METERING -> message("advice-builder.four-steady-climbs-of", 0.42 * red,
+                    0.65 * red, Measure.atLeast(CLIMB_LOW_PA), Measure.atMost(CLIMB_HIGH_PA), Measure.VACUUM_UNIT);
+            case ENRICHMENT -> message("advice-builder.a-climb-on-which", Measure.atLeast(line + AROUND_PA),
+                    Measure.atMost(Math.max(Units.INHG, line - AROUND_PA)), 0.5 * red, Measure.VACUUM_UNIT);
+            case PUMP -> message("advice-builder.six-stabs-from-closed");
+        };
+    }
+
+    private List<Message> missing() {
+        List<Message> out = new ArrayList<>();
+        for (Circuit c : family().circuits()) {
+            boolean asked = switch (c.role()) {
+                case PUMP -> false;
+                case ENRICHMENT -> fitsPower();
+                // No drive tells a second stage's idle from the first one's.
+                case IDLE, PROGRESSION -> c.stage() == Stage.PRIMARY;
+                case METERING -> true;
+            };
+            if (asked && read(c)[1] < LEAST_READ_S) {
+                out.add(named(c, drive(c, observation)));
+            }
+        }
+        return out;
+    }
+
+    private static Message named(Circuit c, Message drive) {
+        return Message.join(": ", List.of(c.label(), drive));
+    }
+
+    private Message sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none) {
+        return switch (verdict) {
+            case CHANGE -> changeSentence(changes.stream().filter(c -> c.part().role() != Part.Role.IDLE_STOP).findFirst()
+                    .orElse(changes.getFirst()), today);
+            case CHECK_FIRST -> checkSentence();
+            case LEAVE -> message("advice-builder.leave-it-alone-no", (none > 0.5
+                    ? message("advice-builder.and-what-is-left") : Message.literal(".")));
+            case MORE_DATA -> message("advice-builder.too-few-ways-of");
+        };
+    }
+
+    private Message changeSentence(Change c, List<RegimeError> today) {
+        if (c.part().role() == Part.Role.IDLE_STOP) {
+            return message("advice-builder.turn-the-stop-screw", idleRpm(), observation.sheet().engine().idleRpm(),
+                    c.part().text(c.to()));
+        }
+        Circuit circuit = c.circuit();
+        Message how = repaired(scorer.errors(scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()))), today);
+        double p = causes.stream().filter(h -> h.cause().equals(Hypothesis.CALIBRATION))
+                .mapToDouble(Hypothesis::probability).sum();
+        Message sure = p > 0.9 ? Message.NONE : (p > 0.6 ? message("advice-builder.this-is-likely-not")
+                : message("advice-builder.other-causes-are-possible"));
+        return message("advice-builder.the-circuit-is-change", circuit.label(), how, c.part().named(c.side()), c.part()
+                .text(c.from()), c.part().text(c.to()), sure);
+    }
+
+    /** The ways of running that a change brings nearer to target, those on the side of the one it helps most. */
+    private static Message repaired(List<RegimeError> then, List<RegimeError> today) {
+        double best = 0;
+        double side = 0;
+        for (int i = 0; i < today.size(); i++) {
+            if (gain(then.get(i), today.get(i)) > best) {
+                best = gain(then.get(i), today.get(i));
+                side = Math.signum(today.get(i).mean());
+            }
+        }
+        List<Message> where = new ArrayList<>();
+        for (int i = 0; i < today.size(); i++) {
+            RegimeError e = today.get(i);
+            if (gain(then.get(i), e) > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
+                where.add(message("advice-builder.at", Math.round(100 * Math.abs(e.mean())), e.regime().label()));
+            }
+        }
+        return where.isEmpty() ? message("advice-builder.off") : message(side > 0 ? "advice-builder.lean"
+                : "advice-builder.rich", Message.join(", ", where));
+    }
+
+    private static double gain(RegimeError then, RegimeError today) {
+        return Math.abs(today.mean()) - Math.abs(then.mean());
+    }
+
+    private Message checkSentence() {
+        Hypothesis h = causes.stream().filter(Hypothesis::fault).findFirst().orElseThrow();
+        Hypothesis second = causes.stream().filter(Hypothesis::fault).skip(1).findFirst().orElse(h);
+        Message also = !second.equals(h) && second.probability() > 0.5 * h.probability()
+                ? message("advice-builder.or", second.label()) : Message.NONE;
+        return message("advice-builder.check-before-you-buy", message("a-cause." + h.cause()), also);
+    }
+
+    static List<FlagStretch> stretches(Observation o) {
+        DriveLog log = o.log();
+        List<FlagStretch> out = new ArrayList<>();
+        double[] t = log.timeS();
+        double all = Math.max(log.durationS(), 1e-9);
+        int from = 0;
+        for (int i = 1; i <= log.size(); i++) {
+            if (i == log.size() || o.flag(i) != o.flag(from)) {
+                double to = t[Math.min(i, log.size() - 1)];
+                if (o.flag(from) != Flag.STEADY && to > t[from]) {
+                    out.add(new FlagStretch(o.flag(from), t[from], to, (to - t[from]) / all));
+                }
+                from = i;
+            }
+        }
+        return out;
+    }
+}

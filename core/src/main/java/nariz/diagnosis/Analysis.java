@@ -1,0 +1,255 @@
+package nariz.diagnosis;
+
+import nariz.carburetor.Stage;
+import nariz.carburetor.Part;
+import nariz.carburetor.Ladder;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Estimate;
+import nariz.estimation.Estimator;
+import nariz.estimation.Observation;
+import nariz.log.DriveLog;
+
+/**
+ * From a build sheet and a log to an answer: the whole way in one call.
+ *
+ * <p>Immutable once made; {@link #phiAfter()} and the observation are what the pictures draw.
+ */
+public final class Analysis {
+    /** Least steady running for any judgement, s. */
+    static final double LEAST_STEADY_S = 30.0;
+    static final int FEWEST_CELLS = 4;
+    private static final double LEAST_IDLE_S = 10.0;
+    /** Idle speeds within this of the sheet's are left: more than a lope moves the mean. */
+    private static final double IDLE_SPEED_OFF = 0.12;
+    private static final double MOST_TURNS = 1.0;
+
+    private final Observation observation;
+    private final Estimate estimate;
+    private final Scorer scorer;
+    private final Advice advice;
+    private final double[] phiAfter;
+    private final BuildSheet sheetAfter;
+    private final WhatIf whatIf;
+
+    /** What was found, before it is put into words; null when there was not enough. */
+    private final Found found;
+    private final Request request;
+
+    private record Found(Estimate estimate, Scorer scorer, Decision decision, List<Decision.Step> decided) {
+    }
+
+    private Analysis(Request request, Observation observation, Found found, Advice advice, double[] phiAfter,
+            BuildSheet sheetAfter, WhatIf whatIf) {
+        this.request = request;
+        this.observation = observation;
+        this.found = found;
+        this.estimate = found == null ? null : found.estimate();
+        this.scorer = found == null ? null : found.scorer();
+        this.advice = advice;
+        this.phiAfter = phiAfter;
+        this.sheetAfter = sheetAfter;
+        this.whatIf = whatIf;
+    }
+
+    /**
+     * Analyses a drive.
+     *
+     * @param sheet build sheet
+     * @param log drive
+     * @param strategy targets
+     * @return the answer and what it rests on
+     */
+    public static Analysis of(BuildSheet sheet, DriveLog log, Strategy strategy) {
+        return of(sheet, log, strategy, List.of(), () -> false);
+    }
+
+    /**
+     * Analyses a drive.
+     *
+     * @param sheet build sheet
+     * @param log drive
+     * @param strategy targets
+     * @param ruledOut causes the user has checked and found sound, keys as in {@link Hypothesis#cause()}
+     * @param cancelled asked now and then
+     * @return the answer and what it rests on
+     * @throws CancellationException when cancelled
+     */
+    public static Analysis of(BuildSheet sheet, DriveLog log, Strategy strategy, List<String> ruledOut,
+            BooleanSupplier cancelled) {
+        return of(Request.of(sheet, log, strategy).withRuledOut(ruledOut), cancelled);
+    }
+
+    /**
+     * Analyses a drive.
+     *
+     * @param q what is asked
+     * @param cancelled asked now and then
+     * @return the answer and what it rests on
+     * @throws CancellationException when cancelled
+     */
+    public static Analysis of(Request q, BooleanSupplier cancelled) {
+        BuildSheet sheet = q.sheet();
+        Observation o = Observation.of(q.log(), sheet, cancelled);
+        if (o.steadyS() < LEAST_STEADY_S || o.cells().size() < FEWEST_CELLS) {
+            return told(q, o, null, null);
+        }
+        Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
+        Scorer scorer = new Scorer(sheet, q.strategy(), e);
+        Decision decision = new Decision(sheet, scorer, q.kit());
+        return told(q, o, new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled))), new WhatIf(o, e));
+    }
+
+    /** Weighs the causes of what was found and puts it all into words. */
+    private static Analysis told(Request q, Observation o, Found f, WhatIf whatIf) {
+        BuildSheet sheet = q.sheet();
+        if (f == null) {
+            return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null);
+        }
+        Estimate e = f.estimate();
+        Scorer scorer = f.scorer();
+        List<Decision.Step> chosen = new ArrayList<>(f.decided());
+        List<Hypothesis> causes = new Hypotheses(scorer, e, o).weigh(chosen, q.ruledOut());
+        idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
+        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, q.kit(), q.previous());
+        Advice advice = builder.build(chosen);
+        List<Decision.Step> doNow = new ArrayList<>();
+        for (Decision.Step s : chosen) {
+            boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())
+                    && c.side() == s.ladder().stage());
+            if (now) {
+                doNow.add(s);
+            }
+        }
+        BuildSheet next = Decision.apply(sheet, doNow);
+        return new Analysis(q, o, f, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next, whatIf);
+    }
+
+    /**
+     * The same answer in the language and the units that are in use now. Nothing is estimated anew, so the time it
+     * takes does not grow with the drive's steady running; cancelling what this analysis came from does not end it.
+     *
+     * @return an analysis that differs in its words alone
+     */
+    public Analysis retold() {
+        return told(request, observation, found, whatIf);
+    }
+
+    /** The stop screw, where the engine idles at another speed than the sheet wants; it comes before the screws. */
+    private static Optional<Decision.Step> idleStop(Estimate e, BuildSheet sheet) {
+        double wanted = sheet.engine().idleRpm();
+        return e.cells().stream().filter(c -> c.idle() && c.dwellS() > LEAST_IDLE_S
+                        && Math.abs(c.rpm() / wanted - 1.0) > IDLE_SPEED_OFF).findFirst()
+                .map(c -> Math.rint(8.0 * e.carburetor().stopTurns(sheet, c, wanted)) / 8.0)
+                .filter(turns -> turns != 0.0).flatMap(turns -> stopScrew(sheet).map(l -> new Decision.Step(l, 0.0,
+                        Math.clamp(turns, -MOST_TURNS, MOST_TURNS))));
+    }
+
+    /** The stop screw: an adjustment that the idle speed asks for, not the mixture. */
+    private static Optional<Ladder> stopScrew(BuildSheet sheet) {
+        return sheet.carburetor().family().part(sheet.carburetor(), Stage.PRIMARY, Part.Role.IDLE_STOP).map(p ->
+                new Ladder(p, Stage.PRIMARY, 0.125, 8, -1, 1, 0.05));
+    }
+
+    /** {@return the drive made ready} */
+    public Observation observation() {
+        return observation;
+    }
+
+    /** {@return whether there was enough for an estimate} */
+    public boolean estimated() {
+        return estimate != null;
+    }
+
+    /** {@return the estimate; only when {@link #estimated()}} */
+    public Estimate estimate() {
+        return estimate;
+    }
+
+    /**
+     * Tries other parts on the same drive.
+     *
+     * @return the mixture by sample for any parts
+     * @throws IllegalStateException when nothing was estimated
+     */
+    public WhatIf whatIf() {
+        if (whatIf == null) {
+            throw new IllegalStateException("nothing was estimated: there is no carburetor to try parts on");
+        }
+        return whatIf;
+    }
+
+    /** {@return the answer} */
+    public Advice advice() {
+        return advice;
+    }
+
+    /** {@return phi in every cell with the changes to make now; a copy} */
+    public double[] phiAfter() {
+        return phiAfter.clone();
+    }
+
+    /** {@return the sheet with the changes to make now} */
+    public BuildSheet sheetAfter() {
+        return sheetAfter;
+    }
+
+    /**
+     * Mean lambda by way of running with other parts.
+     *
+     * @param parts sheet with the parts
+     * @return today and then, with 90 % intervals; only when {@link #estimated()}
+     */
+    public List<RegimePrediction> predict(BuildSheet parts) {
+        return AdviceBuilder.predictions(scorer.errors(scorer.today()), scorer.errors(scorer.with(parts)));
+    }
+
+    /**
+     * Target of a cell.
+     *
+     * @param cell index
+     * @return phi
+     */
+    public double targetPhi(int cell) {
+        return scorer.targetPhi(cell);
+    }
+
+    /**
+     * Weight of a cell within its regime.
+     *
+     * @param cell index
+     * @return dwell, no more than a quarter of its regime's, s
+     */
+    public double weight(int cell) {
+        return scorer.weight(cell);
+    }
+
+    /**
+     * Regime of a cell.
+     *
+     * @param cell index
+     * @return regime
+     */
+    public Regime regime(int cell) {
+        return scorer.regime(cell);
+    }
+
+    /**
+     * What the sensor should read at a sample: what the carburetor found delivers in the state it belongs to, with the
+     * wall film's lag and what overlap does to the sensor at idle in it.
+     *
+     * @param sample sample of the reading
+     * @return phi, NaN where speed or vacuum is missing or nothing was estimated
+     */
+    public double predictedPhi(int sample) {
+        if (estimate == null) {
+            return Double.NaN;
+        }
+        int s = observation.stateOf(sample);
+        return whatIf.phi(s) / observation.film().settles(s) / observation.sensorBias(sample);
+    }
+}

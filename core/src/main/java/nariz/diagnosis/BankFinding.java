@@ -1,0 +1,28 @@
+package nariz.diagnosis;
+
+import java.util.List;
+import java.util.Map;
+import nariz.carburetor.Circuit;
+
+/**
+ * The circuits as the sensor of one bank sees them.
+ *
+ * @param bank 1 or 2
+ * @param circuits correction and its 90 % interval by circuit, for circuits the drive read
+ */
+public record BankFinding(int bank, Map<Circuit, Interval> circuits) {
+    /**
+     * A number and how far it can be trusted.
+     *
+     * @param value best estimate
+     * @param low lower end of the 90 % interval
+     * @param high upper end
+     */
+    public record Interval(double value, double low, double high) {
+    }
+
+    /** {@return the circuits in the order of work} */
+    public List<Circuit> inOrder() {
+        return circuits.keySet().stream().sorted(java.util.Comparator.comparingInt(Circuit::index)).toList();
+    }
+}

@@ -1,0 +1,37 @@
+package nariz.diagnosis;
+
+import nariz.text.Message;
+import nariz.carburetor.Circuit;
+import java.util.List;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+
+/**
+ * One change to one part.
+ *
+ * @param part part
+ * @param side stage
+ * @param circuit the circuit it trims
+ * @param from size now
+ * @param to size recommended
+ * @param now whether to do it now, or after reading again
+ * @param effort cost in the decision's units
+ * @param gain how much of the loss this change removes
+ * @param reasons which readings say so
+ * @param recheck what to look at afterwards, in order
+ * @param cautions short warnings
+ */
+public record Change(Part part, Stage side, Circuit circuit, double from, double to, boolean now, double effort, double gain,
+        List<Message> reasons, List<Message> recheck, List<Message> cautions) {
+    /** Copies the lists. */
+    public Change {
+        reasons = List.copyOf(reasons);
+        recheck = List.copyOf(recheck);
+        cautions = List.copyOf(cautions);
+    }
+
+    /** {@return for example "primary main jets: 59 to 62 thou"} */
+    public Message title() {
+        return part.title(side, from, to);
+    }
+}

@@ -1,0 +1,45 @@
+package nariz.diagnosis;
+
+import nariz.text.Message;
+import java.util.List;
+
+/**
+ * A cause that competes to explain the readings.
+ *
+ * @param cause key, for example {@code vacuum-leak}
+ * @param label words for people
+ * @param probability 0 to 1 among the causes considered
+ * @param evidence what in the log speaks for it
+ * @param check what to do to settle it
+ */
+public record Hypothesis(String cause, Message label, double probability, Message evidence, Message check) {
+    /** Cause key of "the fuel parts". */
+    public static final String CALIBRATION = "calibration";
+    /** Cause key of unmetered air into the manifold. */
+    public static final String VACUUM_LEAK = "vacuum-leak";
+    /** Cause key of air drawn into the exhaust ahead of the sensor. */
+    public static final String EXHAUST_LEAK = "exhaust-leak";
+    /** Cause key of a sheet that does not describe this carburetor. */
+    public static final String WRONG_SHEET = "wrong-sheet";
+    /** Cause key of "nothing is wrong". */
+    public static final String NONE = "nothing-wrong";
+
+    /** Cause keys of all faults that are weighed. */
+    public static final List<String> FAULTS = List.of(VACUUM_LEAK, EXHAUST_LEAK, "sensor-offset",
+            "fuel-starvation", "misfire", "plates-open", "fuel-level", "air-cleaner", WRONG_SHEET);
+
+    /** {@return the probability in whole per cent, never none and never certain} */
+    public long percent() {
+        return Math.clamp(Math.round(100 * probability), 1, 99);
+    }
+
+    /** {@return whether this is one of the two leaks, which are looked for together} */
+    public boolean leak() {
+        return VACUUM_LEAK.equals(cause) || EXHAUST_LEAK.equals(cause);
+    }
+
+    /** {@return whether this is a fault that fuel parts do not cure} */
+    public boolean fault() {
+        return !CALIBRATION.equals(cause) && !NONE.equals(cause);
+    }
+}

@@ -1,0 +1,95 @@
+package nariz.diagnosis;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Message;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
+import nariz.estimation.Carried;
+
+/**
+ * An earlier advice, as far as the next one needs it.
+ *
+ * @param fitted what was fitted then and what was to be fitted, for every change to be made at once
+ * @param predicted what was predicted for after these changes
+ * @param carried what that drive taught about the carburetor
+ */
+public record Previous(List<PartChange> fitted, List<Expected> predicted, Carried carried) {
+    /**
+     * A prediction.
+     *
+     * @param regime way of running
+     * @param lambda mean lambda expected
+     * @param low lower end of the 90 % interval
+     * @param high upper end
+     */
+    public record Expected(Regime regime, double lambda, double low, double high) {
+    }
+
+    /** Copies the lists. */
+    public Previous {
+        fitted = List.copyOf(fitted);
+        predicted = List.copyOf(predicted);
+    }
+
+    /**
+     * What an advice leaves for the next one.
+     *
+     * @param a advice
+     * @return it, or empty when nothing was estimated
+     */
+    public static Optional<Previous> of(Advice a) {
+        return a.carried().map(c -> new Previous(
+                a.changes().stream().filter(Change::now)
+                        .map(x -> new PartChange(x.part(), x.side(), x.from(), x.to())).toList(),
+                a.predicted().stream().map(p -> new Expected(p.before().regime(), p.after().lambda(), p.low(),
+                        p.high())).toList(), c));
+    }
+
+    /** PartChange changes that a sheet does not carry, in words. */
+    List<Message> notFitted(BuildSheet sheet) {
+        List<Message> out = new ArrayList<>();
+        for (PartChange p : fitted) {
+            double is = p.part().of(sheet.carburetor(), p.side());
+            // A stop screw counts from where it stood: no sheet carries it.
+            if (p.part().role() != Part.Role.IDLE_STOP && Math.abs(is - p.to()) > 1e-3 * Math.max(1.0, Math.abs(p.to()))) {
+                out.add(message("previous.was-advised-the-sheet", p.part().named(p.side()), p.part().text(p.to()),
+                        p.part().text(is)));
+            }
+        }
+        return out;
+    }
+
+    /** The prediction against what is measured now; empty when other parts are fitted than were advised. */
+    List<Scored> score(BuildSheet sheet, List<RegimeError> today) {
+        List<Scored> out = new ArrayList<>();
+        if (!notFitted(sheet).isEmpty()) {
+            return out;
+        }
+        for (Expected e : predicted) {
+            today.stream().filter(t -> t.regime() == e.regime()).findFirst().ifPresent(t -> out.add(new Scored(
+                    e.regime(), e.lambda(), e.low(), e.high(), t.lambda())));
+        }
+        return out;
+    }
+
+    /**
+     * A prediction and what came of it.
+     *
+     * @param regime way of running
+     * @param predicted mean lambda predicted
+     * @param low lower end of the 90 % interval
+     * @param high upper end
+     * @param measured mean lambda measured
+     */
+    public record Scored(Regime regime, double predicted, double low, double high, double measured) {
+        /** {@return whether it came out within the interval} */
+        public boolean within() {
+            return measured >= low && measured <= high;
+        }
+    }
+}

@@ -1,0 +1,154 @@
+package nariz.diagnosis;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Message;
+import nariz.carburetor.Families;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.LocatedJson;
+import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
+import nariz.carburetor.Stage;
+import nariz.carburetor.TextFile;
+import nariz.estimation.Carried;
+import nariz.units.Units;
+
+/** Reads back what the next analysis needs of an advice file, format {@code nariz-advice/1}. */
+public final class PreviousReader {
+    private static final long LONGEST_BYTES = 20_000_000;
+    private static final Message REMEDY = message("problem.give-the-advice-unchanged");
+
+    private final String source;
+
+    private PreviousReader(String source) {
+        this.source = source;
+    }
+
+    /**
+     * Reads a file.
+     *
+     * @param file an advice
+     * @return what it carries
+     * @throws InputProblem when it is not an advice with something to carry on from
+     */
+    public static Previous read(Path file) {
+        return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES, REMEDY, REMEDY));
+    }
+
+    /**
+     * Reads a text.
+     *
+     * @param source name for messages
+     * @param json an advice
+     * @return what it carries
+     * @throws InputProblem when it is not an advice with something to carry on from
+     */
+    public static Previous parse(String source, String json) {
+        return new PreviousReader(source).previous(LocatedJson.parse(source, json));
+    }
+
+    private Previous previous(LocatedJson root) {
+        LocatedJson format = field(root, "format");
+        if (!AdviceJson.FORMAT.equals(format.value())) {
+            throw problem(format, "format", message("problem.write-format-other-versions-are-not", AdviceJson.FORMAT));
+        }
+        List<PartChange> fitted = new ArrayList<>();
+        for (LocatedJson c : list(root, "changes")) {
+            if ("now".equals(field(c, "when").value())) {
+                fitted.add(new PartChange(choice(c, "part", Families.parts().toArray(Part[]::new), Part::key),
+                        choice(c, "side", Stage.values(), Stage::key), number(c, "from"), number(c, "to")));
+            }
+        }
+        List<Previous.Expected> predicted = new ArrayList<>();
+        for (LocatedJson p : list(root, "predicted")) {
+            predicted.add(new Previous.Expected(choice(p, "regime", Regime.values(), Regime::key),
+                    number(p, "lambdaAfter"), number(p, "low"), number(p, "high")));
+        }
+        return new Previous(fitted, predicted, carried(field(root, "carried")));
+    }
+
+    private Carried carried(LocatedJson json) {
+        if (json.value() == null) {
+            throw problem(json, "carried", message("problem.that-advice-rested-on-too-little"));
+        }
+        List<String> names = list(json, "unknowns").stream().map(u -> String.valueOf(u.value())).toList();
+        int n = names.size();
+        double[] mean = numbers(json, "mean", n);
+        double[][] covariance = new double[n][n];
+        List<LocatedJson> rows = list(json, "covariance");
+        if (rows.size() != n) {
+            throw problem(json, "covariance", REMEDY);
+        }
+        for (int i = 0; i < n; i++) {
+            double[] row = numbers(rows.get(i), "covariance", i + 1);
+            for (int j = 0; j <= i; j++) {
+                covariance[i][j] = row[j];
+                covariance[j][i] = row[j];
+            }
+            if (covariance[i][i] <= 0.0) {
+                throw problem(rows.get(i), "covariance", REMEDY);
+            }
+        }
+        return new Carried(names, mean, covariance, number(json, "enrichmentShiftInHg") * Units.INHG,
+                Math.abs(number(json, "enrichmentShiftSdInHg")) * Units.INHG);
+    }
+
+    private InputProblem problem(LocatedJson at, String path, Message wanted) {
+        return new InputProblem(source, at.line(), at.column(), path, at.words(), wanted);
+    }
+
+    private LocatedJson field(LocatedJson in, String name) {
+        if (in.value() instanceof Map<?, ?> map) {
+            Object v = map.get(name);
+            if (v instanceof LocatedJson json) {
+                return json;
+            }
+            throw new InputProblem(source, in.line(), in.column(), name, message("problem.nothing"), REMEDY);
+        }
+        throw problem(in, name, REMEDY);
+    }
+
+    private List<LocatedJson> list(LocatedJson in, String name) {
+        LocatedJson json = field(in, name);
+        if (json.value() instanceof List<?> items) {
+            return items.stream().map(LocatedJson.class::cast).toList();
+        }
+        throw problem(json, name, REMEDY);
+    }
+
+    private double number(LocatedJson in, String name) {
+        LocatedJson json = field(in, name);
+        if (json.value() instanceof Double d && Math.abs(d) < 1e9) {
+            return d;
+        }
+        throw problem(json, name, REMEDY);
+    }
+
+    private double[] numbers(LocatedJson in, String name, int n) {
+        List<LocatedJson> items = in.value() instanceof List<?> direct
+                ? direct.stream().map(LocatedJson.class::cast).toList() : list(in, name);
+        if (items.size() != n) {
+            throw problem(in, name, REMEDY);
+        }
+        double[] out = new double[n];
+        for (int i = 0; i < n; i++) {
+            if (!(items.get(i).value() instanceof Double d) || Math.abs(d) > 1e6) {
+                throw problem(items.get(i), name, REMEDY);
+            }
+            out[i] = d;
+        }
+        return out;
+    }
+
+    private <T> T choice(LocatedJson in, String name, T[] all, java.util.function.Function<T, String> key) {
+        LocatedJson json = field(in, name);
+        Optional<T> found = Arrays.stream(all).filter(t -> key.apply(t).equals(json.value())).findFirst();
+        return found.orElseThrow(() -> problem(json, name, REMEDY));
+    }
+}

@@ -1,0 +1,30 @@
+package nariz.diagnosis;
+
+import nariz.text.Message;
+import java.util.List;
+import nariz.carburetor.Stage;
+
+/**
+ * A question on which good tuners differ, with what each school would say on this log.
+ *
+ * @param question the question
+ * @param answers what each says
+ * @param followed name of the answer this advice follows
+ * @param why why that is the default
+ * @param side side of the carburetor it is about
+ */
+public record School(Message question, List<Answer> answers, Message followed, Message why, Stage side) {
+    /**
+     * One school's answer.
+     *
+     * @param name the rule, in the trade's words
+     * @param says what it comes to on this log
+     */
+    public record Answer(Message name, Message says) {
+    }
+
+    /** Copies the list. */
+    public School {
+        answers = List.copyOf(answers);
+    }
+}

@@ -1,0 +1,151 @@
+package nariz.diagnosis;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Measure;
+import nariz.text.Message;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.estimation.Cell;
+import nariz.estimation.Estimate;
+import nariz.units.Units;
+
+/** Works out, on one log, what the schools that tuners follow would each do. */
+final class Schools {
+    /** Margin that the second school keeps below the lowest cruise vacuum, Pa. */
+    private static final double MARGIN_PA = 1.5 * Units.INHG;
+    private static final double STEADY_S = 3.0;
+    /** Jets without a valve are 6 to 8 sizes larger as a rule; looked at to well beyond that, in the unit of jets. */
+    private static final double MOST_LARGER = 20;
+
+    private final BuildSheet sheet;
+    private final Estimate estimate;
+    private final Scorer scorer;
+    private final Decision decision;
+
+    Schools(BuildSheet sheet, Estimate estimate, Scorer scorer, Decision decision) {
+        this.sheet = sheet;
+        this.estimate = estimate;
+        this.scorer = scorer;
+        this.decision = decision;
+    }
+
+    List<School> all() {
+        List<School> out = new ArrayList<>();
+        opening().ifPresent(out::add);
+        underLoad().ifPresent(out::add);
+        rearValve().ifPresent(out::add);
+        return out;
+    }
+
+    private Optional<School> opening() {
+        double rated = enrichmentPa(Stage.PRIMARY);
+        Optional<Part> fitted = fitted(Stage.PRIMARY, Part.Role.ENRICHMENT_OPENING);
+        if (rated <= 0 || fitted.isEmpty()) {
+            return Optional.empty();
+        }
+        Part part = fitted.get();
+        List<School.Answer> answers = new ArrayList<>();
+        estimate.cells().stream().filter(Cell::idle).findFirst().ifPresent(c -> answers.add(new School.Answer(
+                message("schools.half-of-idle-vacuum"), Message.of(Measure.vacuum(0.5 * c.vacuumPa()))
+                        .then(sheet.engine().automatic() ? message("schools.if-the-idle-was") : Message.NONE))));
+        lowestCruise().ifPresent(v -> answers.add(new School.Answer(message("schools.inhg-below-the-lowest",
+                Measure.vacuum(MARGIN_PA)),
+                Message.of(Measure.vacuum(Math.max(0.0, v - MARGIN_PA))))));
+        Message shows = decision.best(part, Stage.PRIMARY).map(s -> part.text(s.to()))
+                .orElse(message("schools.as-fitted", part.text(part.of(sheet.carburetor(), Stage.PRIMARY))));
+        double really = rated + estimate.shiftPa();
+        answers.add(new School.Answer(message("schools.what-the-log-shows"), message("schools.the-one-fitted-rated", shows,
+                part.text(part.of(
+                        sheet.carburetor(), Stage.PRIMARY)),
+                Measure.vacuum(Math.max(0.0, really)), Measure.bareVacuum(Estimate.Z90 * estimate.shiftSdPa()))));
+        return Optional.of(new School(message("schools.when-the-enrichment-opens"), answers,
+                message("schools.what-the-log-shows"),
+                message("schools.rules-of-thumb-fail"), Stage.PRIMARY));
+    }
+
+    private Optional<Double> lowestCruise() {
+        double lowest = Double.POSITIVE_INFINITY;
+        for (int i = 0; i < estimate.cells().size(); i++) {
+            Cell c = estimate.cells().get(i);
+            boolean cruise = scorer.regime(i) == Regime.CRUISE || scorer.regime(i) == Regime.TRANSFER;
+            if (cruise && c.dwellS() >= STEADY_S) {
+                lowest = Math.min(lowest, c.vacuumPa());
+            }
+        }
+        return Double.isInfinite(lowest) ? Optional.empty() : Optional.of(lowest);
+    }
+
+    private Optional<School> underLoad() {
+        Optional<Part> amount = fitted(Stage.PRIMARY, Part.Role.ENRICHMENT_AMOUNT);
+        Optional<Part> jets = fitted(Stage.PRIMARY, Part.Role.METERING_FUEL);
+        if (enrichmentPa(Stage.PRIMARY) <= 0 || amount.isEmpty() || jets.isEmpty() || !scorer.read(Regime.FULL)) {
+            return Optional.empty();
+        }
+        List<School.Answer> answers = new ArrayList<>();
+        answers.add(new School.Answer(message("schools.change-the-jets"), step(jets.get())));
+        answers.add(new School.Answer(message(amount.get().drillable() ? "schools.change-the-channel-restriction"
+                : "schools.change-the-rod-s"), step(amount.get())));
+        return Optional.of(new School(message("schools.rich-or-lean-under"), answers, answers.get(1).name(),
+                message("schools.jets-move-cruise-too"), Stage.PRIMARY));
+    }
+
+    private Message step(Part part) {
+        return decision.best(part, Stage.PRIMARY).map(s -> message("schools.to", part.text(s.from()), part.text(
+                s.to()), effect(Decision.apply(sheet, List.of(s))))).orElse(message("schools.no-size-on-the"));
+    }
+
+    /** Full load and cruise with some parts. */
+    private Message effect(BuildSheet parts) {
+        List<Message> out = new ArrayList<>();
+        for (RegimeError e : scorer.errors(scorer.with(parts))) {
+            if (e.regime() == Regime.FULL || e.regime() == Regime.CRUISE) {
+                out.add(Message.join(" ", List.of(e.regime().label(), e.words())));
+            }
+        }
+        return Message.join(", ", out);
+    }
+
+    private double enrichmentPa(Stage stage) {
+        return sheet.carburetor().family().enrichmentPa(sheet.carburetor(), stage);
+    }
+
+    private Optional<Part> fitted(Stage stage, Part.Role role) {
+        return sheet.carburetor().family().part(sheet.carburetor(), stage, role);
+    }
+
+    private Optional<School> rearValve() {
+        Optional<Part> valve = fitted(Stage.SECONDARY, Part.Role.ENRICHMENT_OPENING).filter(Part::pluggable);
+        Optional<Part> jets = fitted(Stage.SECONDARY, Part.Role.METERING_FUEL);
+        if (valve.isEmpty() || jets.isEmpty()) {
+            return Optional.empty();
+        }
+        Message question = message("schools.rear-power-valve");
+        if (enrichmentPa(Stage.SECONDARY) <= 0) {
+            return Optional.of(new School(question, List.of(new School.Answer(message("schools.keep-what-is-fitted"),
+                    message("schools.none-is-fitted", effect(sheet)))), message("schools.keep-what-is-fitted"),
+                            message("schools.what-works-is-left"), Stage.SECONDARY));
+        }
+        BuildSheet plugged = valve.get().fit(sheet, Stage.SECONDARY, 0);
+        double jet = jets.get().of(sheet.carburetor(), Stage.SECONDARY);
+        double best = jet;
+        double least = Double.POSITIVE_INFINITY;
+        for (double v = jet; v <= jet + MOST_LARGER; v++) {
+            double loss = scorer.loss(scorer.with(jets.get().fit(plugged, Stage.SECONDARY, v)));
+            if (loss < least) {
+                least = loss;
+                best = v;
+            }
+        }
+        return Optional.of(new School(question, List.of(
+                new School.Answer(message("schools.keep-what-is-fitted"), effect(sheet)),
+                new School.Answer(message("schools.plug-it-and-enlarge"), message("schools.to", jets.get().text(jet),
+                        jets.get().text(best), effect(jets.get().fit(plugged, Stage.SECONDARY,
+                        best))))), message("schools.keep-what-is-fitted"), message("schools.what-works-is-left"),
+                                Stage.SECONDARY));
+    }
+}

@@ -1,0 +1,119 @@
+package nariz.diagnosis;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Cell;
+import nariz.carburetor.Circuit;
+
+/**
+ * Target lambda by regime. Load is manifold over ambient pressure.
+ *
+ * @param name key on the command line
+ * @param idle at curb idle
+ * @param light below load 0.58, with vacuum advance
+ * @param lightWithoutVacuumAdvance the same with centrifugal advance only
+ * @param moderate load 0.72 to 0.78
+ * @param full load 0.90 and above; between the anchors the target is a straight line
+ */
+public record Strategy(String name, double idle, double light, double lightWithoutVacuumAdvance, double moderate,
+        double full) {
+    /** The default: lean light cruise where the advance allows it, best torque at full load. */
+    public static final Strategy BALANCED = new Strategy("balanced", 0.95, 1.02, 0.95, 0.96, 0.87);
+    /** Leaner cruise for distance. */
+    public static final Strategy ECONOMY = new Strategy("economy", 0.97, 1.05, 0.98, 0.99, 0.88);
+    /** Richer under load, for climbs and heat. */
+    public static final Strategy CLIMB = new Strategy("climb", 0.94, 1.00, 0.94, 0.94, 0.85);
+
+    private static final List<Strategy> ALL = List.of(BALANCED, ECONOMY, CLIMB);
+
+    /**
+     * Finds a strategy.
+     *
+     * @param name key
+     * @return it, or empty
+     */
+    public static Optional<Strategy> named(String name) {
+        return ALL.stream().filter(s -> s.name.equals(name.toLowerCase(Locale.ROOT))).findFirst();
+    }
+
+    /** {@return all names, for messages} */
+    public static List<String> names() {
+        return ALL.stream().map(Strategy::name).toList();
+    }
+
+    /**
+     * Target at a load, idle apart.
+     *
+     * @param load manifold over ambient pressure, 0 to 1
+     * @param vacuumAdvance whether ignition advance has a vacuum part
+     * @return lambda
+     */
+    public double atLoad(double load, boolean vacuumAdvance) {
+        double low = vacuumAdvance ? light : lightWithoutVacuumAdvance;
+        double mid = Math.min(moderate, low);
+        if (load < 0.72) {
+            return between(load, 0.58, low, 0.72, mid);
+        }
+        return between(load, 0.78, mid, 0.90, full);
+    }
+
+    private static double between(double x, double x0, double y0, double x1, double y1) {
+        double f = Math.clamp((x - x0) / (x1 - x0), 0.0, 1.0);
+        return y0 + f * (y1 - y0);
+    }
+
+    /**
+     * Target of a cell.
+     *
+     * @param cell where
+     * @param sheet build
+     * @return lambda
+     */
+    public double of(Cell cell, BuildSheet sheet) {
+        return cell.idle() ? idle : atLoad(load(cell, sheet), sheet.engine().vacuumAdvance());
+    }
+
+    /**
+     * Load of a cell.
+     *
+     * @param cell where
+     * @param sheet build
+     * @return manifold over ambient pressure
+     */
+    public static double load(Cell cell, BuildSheet sheet) {
+        return 1.0 - cell.vacuumPa() / sheet.ambient().pressurePa();
+    }
+
+    /**
+     * Regime of a cell.
+     *
+     * @param cell where
+     * @param sheet build
+     * @param phi what each circuit delivers there
+     * @return the regime
+     */
+    public static Regime regime(Cell cell, BuildSheet sheet, double[] phi) {
+        if (cell.idle()) {
+            return Regime.IDLE;
+        }
+        double load = load(cell, sheet);
+        if (load >= 0.9) {
+            return Regime.FULL;
+        }
+        if (load >= 0.8) {
+            return Regime.POWER;
+        }
+        double sum = 0.0;
+        double slot = 0.0;
+        for (Circuit c : sheet.carburetor().family().circuits()) {
+            sum += phi[c.index()];
+            slot += c.lowSpeed() ? phi[c.index()] : 0.0;
+        }
+        if (slot > 0.6 * sum) {
+            return Regime.TRANSFER;
+        }
+        return load < 0.6 ? Regime.CRUISE : Regime.MODERATE;
+    }
+}

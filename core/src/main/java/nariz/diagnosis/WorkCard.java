@@ -1,0 +1,35 @@
+package nariz.diagnosis;
+
+import static nariz.text.Message.message;
+
+import nariz.text.Message;
+import nariz.carburetor.Part;
+import java.util.List;
+
+/**
+ * How to carry a change out.
+ *
+ * @param tools what to lay ready
+ * @param steps what to do, in order
+ * @param proof the measurement that will prove it
+ */
+public record WorkCard(List<Message> tools, List<Message> steps, Message proof) {
+    /** Copies the lists. */
+    public WorkCard {
+        tools = List.copyOf(tools);
+        steps = List.copyOf(steps);
+    }
+
+    /**
+     * The card of a change.
+     *
+     * @param c change
+     * @return its card
+     */
+    public static WorkCard of(Change c) {
+        Message to = c.part().text(c.to());
+        Part.Work w = c.part().work();
+        return new WorkCard(w.tools().stream().map(k -> message(k)).toList(), w.steps().stream().map(k -> message(k, to))
+                .toList(), message(w.proof()));
+    }
+}

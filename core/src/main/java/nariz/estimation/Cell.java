@@ -1,0 +1,46 @@
+package nariz.estimation;
+
+/**
+ * Steady running around one engine speed and vacuum.
+ *
+ * @param rpm mean speed, rpm
+ * @param vacuumPa mean manifold vacuum, Pa
+ * @param thetaRad primary plate angle, rad
+ * @param airKgPerS air, kg/s
+ * @param dwellS time spent, s
+ * @param phi measured 1/lambda, mean of the readings
+ * @param phiError standard error of that mean from scatter alone
+ * @param idle whether this is curb idle
+ * @param airMeasured whether the air was metered and not reckoned from filling
+ * @param longestSample sample of the engine's state in the middle of the longest stay
+ */
+public record Cell(double rpm, double vacuumPa, double thetaRad, double airKgPerS, double dwellS, double phi,
+        double phiError, boolean idle, boolean airMeasured,
+        int longestSample) {
+    private static final double AIR_LENGTH = 0.6;
+    private static final double LOAD_LENGTH = 0.2;
+
+    /**
+     * The same running with another reading.
+     *
+     * @param other phi
+     * @return a new cell
+     */
+    Cell withPhi(double other) {
+        return new Cell(rpm, vacuumPa, thetaRad, airKgPerS, dwellS, other, phiError, idle, airMeasured, longestSample);
+    }
+
+    /**
+     * How far errors of a smooth kind are shared with another cell: exp(-(dx²/0.6² + dL²/0.2²)/2), x = ln airflow, L =
+     * load.
+     *
+     * @param other another cell
+     * @param ambientPa ambient pressure, Pa
+     * @return correlation, 0 to 1
+     */
+    public double kinship(Cell other, double ambientPa) {
+        double dx = Math.log(airKgPerS / other.airKgPerS) / AIR_LENGTH;
+        double dl = (vacuumPa - other.vacuumPa) / ambientPa / LOAD_LENGTH;
+        return Math.exp(-0.5 * (dx * dx + dl * dl));
+    }
+}

@@ -1,0 +1,336 @@
+package nariz.family.metered;
+
+import static nariz.text.Message.message;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Carburetor;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficient;
+import nariz.carburetor.Coefficients;
+import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Engine;
+import nariz.carburetor.Family;
+import nariz.carburetor.Ladder;
+import nariz.carburetor.Part;
+import nariz.carburetor.PumpModel;
+import nariz.carburetor.SheetDraft;
+import nariz.carburetor.SheetFields;
+import nariz.carburetor.Stage;
+import nariz.flow.AcceleratorPump;
+import nariz.flow.Booster;
+import nariz.flow.MeteredCoefficient;
+import nariz.flow.MeteredModel;
+import nariz.flow.OpeningKind;
+import nariz.units.Dimension;
+import nariz.units.Quantity;
+import nariz.units.Units;
+
+/**
+ * What carburetors with a fixed venturi, transfer slot and booster share: sheet, model, parts. A family says how many
+ * stages it has, how many carburetors make a set, and whether rods hang in the primary jets.
+ */
+public abstract class MeteredFamily implements Family {
+    private static final List<String> PUMP_CAMS = List.of("early", "standard", "long");
+    /** A measured fuel level that is further off than this is put right before jets make up for it, m. */
+    private static final double LEVEL_OFF_M = 1e-3;
+    private static final List<Part> PARTS = List.of(MeteredParts.MIXTURE_SCREW, MeteredParts.IDLE_FEED_RESTRICTION,
+            MeteredParts.IDLE_AIR_BLEED, MeteredParts.MAIN_JET, MeteredParts.HIGH_SPEED_AIR_BLEED,
+            MeteredParts.POWER_VALVE_RATING, MeteredParts.POWER_CHANNEL_RESTRICTION, MeteredParts.STEP_UP_SPRING,
+            MeteredParts.METERING_ROD, MeteredParts.FLOAT_LEVEL, MeteredParts.IDLE_STOP);
+
+    private final String key;
+    private final boolean rods;
+    private final List<Stage> stages;
+    private final int most;
+    private final List<Part> parts;
+
+    /**
+     * A family.
+     *
+     * @param key name in files
+     * @param rods whether stepped rods hang in the primary jets in place of a power valve
+     * @param stages its stages
+     * @param most how many of them make a set at most
+     */
+    protected MeteredFamily(String key, boolean rods, List<Stage> stages, int most) {
+        this.key = key;
+        this.rods = rods;
+        this.stages = List.copyOf(stages);
+        this.most = most;
+        parts = stages.size() > 1 ? PARTS : PARTS.stream().filter(p -> !RODS_ONLY.contains(p)).map(Part::alone)
+                .toList();
+    }
+
+    private static final List<Part> RODS_ONLY = List.of(MeteredParts.STEP_UP_SPRING, MeteredParts.METERING_ROD);
+
+    @Override
+    public final String key() {
+        return key;
+    }
+
+    @Override
+    public final List<Stage> stages() {
+        return stages;
+    }
+
+    private boolean twoStages() {
+        return stages.contains(Stage.SECONDARY);
+    }
+
+    private boolean rods(Stage stage) {
+        return rods && stage == Stage.PRIMARY;
+    }
+
+    @Override
+    public final List<Circuit> circuits() {
+        return twoStages() ? MeteredCircuits.FOUR_BARREL : MeteredCircuits.TWO_BARREL;
+    }
+
+    @Override
+    public final List<Part> parts() {
+        return parts;
+    }
+
+    /** The part as this family names it. */
+    private Part own(Part p) {
+        return parts.get(parts.indexOf(p));
+    }
+
+    @Override
+    public final List<Coefficient> coefficients() {
+        return List.of(MeteredCoefficient.values());
+    }
+
+    @Override
+    public final Coefficients standard() {
+        return MeteredCoefficient.STANDARD;
+    }
+
+    @Override
+    public final DeliveryModel model(BuildSheet sheet, double levelM, Coefficients k) {
+        return new MeteredModel(sheet, levelM, k);
+    }
+
+    @Override
+    public final Optional<PumpModel> pump(BuildSheet sheet, double play) {
+        return Optional.of(new AcceleratorPump(sheet.carburetor(), sheet.fuel().densityKgPerM3(), play));
+    }
+
+    @Override
+    public final double enrichmentPa(Carburetor c, Stage stage) {
+        String s = stage.key() + ".";
+        boolean channel = c.number(s + "powerChannelRestriction") > 0.0;
+        return rods(stage) ? c.number(s + "stepUpSpring") : channel ? c.number(s + "powerValve") : 0.0;
+    }
+
+    @Override
+    public final Optional<Part> part(Carburetor c, Stage stage, Part.Role role) {
+        if (!stages.contains(stage)) {
+            return Optional.empty();
+        }
+        return parts.stream().filter(p -> p.role() == role && RODS_ONLY.contains(p) == (rods(stage)
+                && (role == Part.Role.ENRICHMENT_OPENING || role == Part.Role.ENRICHMENT_AMOUNT))).findFirst();
+    }
+
+    @Override
+    public final Circuit trims(Part part, Stage stage) {
+        boolean primary = stage == Stage.PRIMARY;
+        return switch (part.role()) {
+            case IDLE_STOP -> MeteredCircuits.IDLE;
+            case FUEL_LEVEL -> MeteredCircuits.MAIN;
+            case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;
+            case IDLE_FUEL, IDLE_AIR -> primary ? MeteredCircuits.TRANSFER : MeteredCircuits.SECONDARY_IDLE;
+            case METERING_FUEL, METERING_AIR -> primary ? MeteredCircuits.MAIN : MeteredCircuits.SECONDARY_MAIN;
+            case ENRICHMENT_OPENING, ENRICHMENT_AMOUNT ->
+                    primary ? MeteredCircuits.POWER : MeteredCircuits.SECONDARY_MAIN;
+        };
+    }
+
+    @Override
+    public final List<Ladder> ladders(BuildSheet sheet) {
+        Carburetor c = sheet.carburetor();
+        Stage p = Stage.PRIMARY;
+        List<Ladder> all = new ArrayList<>();
+        all.add(new Ladder(own(MeteredParts.MIXTURE_SCREW), p, 0.125, 12, 0.25, 6, 0.05));
+        if (Math.abs(c.number("fuelLevel")) > LEVEL_OFF_M) {
+            all.add(new Ladder(own(MeteredParts.FLOAT_LEVEL), p, 1, 0, 0, 0, 0.00));
+        }
+        all.add(new Ladder(own(MeteredParts.IDLE_FEED_RESTRICTION), p, 1, 8, 15, 60, 0.10));
+        all.add(new Ladder(own(MeteredParts.IDLE_AIR_BLEED), p, 2, 8, 30, 120, 0.45));
+        all.add(new Ladder(own(MeteredParts.MAIN_JET), p, 1, 10, 35, 130, 0.05));
+        all.add(new Ladder(own(MeteredParts.HIGH_SPEED_AIR_BLEED), p, 2, 6, 14, 70, 0.40));
+        if (rods) {
+            all.add(new Ladder(MeteredParts.STEP_UP_SPRING, p, 1, 6, 2, 12, 0.05));
+            // A power step as thick as the cruise step would enrich nothing.
+            all.add(new Ladder(MeteredParts.METERING_ROD, p, 1, 10, 20, c.number("primary.rodCruise") / Units.THOU,
+                    0.10));
+        } else if (enrichmentPa(c, p) > 0) {
+            all.add(new Ladder(own(MeteredParts.POWER_VALVE_RATING), p, 1, 6, 1.5, 12.5, 0.10));
+            all.add(new Ladder(own(MeteredParts.POWER_CHANNEL_RESTRICTION), p, 2, 12, 10, 80, 0.10));
+        }
+        if (twoStages()) {
+            all.add(new Ladder(MeteredParts.MAIN_JET, Stage.SECONDARY, 1, 10, 35, 130, 0.05));
+            all.add(new Ladder(MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.SECONDARY, 2, 6, 14, 70, 0.45));
+        }
+        return all;
+    }
+
+    // The sheet
+
+    @Override
+    public final Carburetor read(SheetFields f, Engine engine) {
+        int count = f.whole("count", 1, most, 1);
+        MeteredDefaults d = MeteredDefaults.of(rods, twoStages(), engine, count);
+        Map<String, Double> numbers = new LinkedHashMap<>();
+        Map<String, String> words = new LinkedHashMap<>();
+        for (Stage stage : stages) {
+            barrels(f.object(stage.key()), stage, d, numbers, words);
+        }
+        if (twoStages()) {
+            opening(f.object("secondaryOpening"), d, numbers, words);
+        }
+        pump(f.object("pump"), d, numbers, words);
+        numbers.put("fuelLevel", f.quantity("fuelLevel", Dimension.LENGTH, -12e-3, 12e-3, "0 mm", "0 mm"));
+        f.noOthers();
+        return new Carburetor(this, count, numbers, words);
+    }
+
+    private void barrels(SheetFields f, Stage stage, MeteredDefaults d, Map<String, Double> numbers,
+            Map<String, String> words) {
+        String at = stage.key() + ".";
+        boolean primary = stage == Stage.PRIMARY;
+        numbers.put(at + "bores", (double) f.whole("bores", 1, 2, 2));
+        double bore = f.quantity("bore", Dimension.LENGTH, 15e-3, 70e-3, "42 mm", d.bore(primary));
+        double venturi = f.quantity("venturi", Dimension.LENGTH, 10e-3, 65e-3, "32 mm", d.venturi(primary, bore));
+        if (venturi > bore) {
+            throw f.problem("venturi", message("problem.a-venturi-is-narrower-than-its"));
+        }
+        numbers.put(at + "bore", bore);
+        numbers.put(at + "venturi", venturi);
+        words.put(at + "booster", f.choice("booster", keys(Booster.values()), Booster.DOWNLEG.key()));
+        double jet = hole(f, "mainJet", 20, 150, "65 thou", d.mainJet(primary, venturi));
+        numbers.put(at + "mainJet", jet);
+        numbers.put(at + "highSpeedAirBleed", hole(f, "highSpeedAirBleed", 10, 100, "33 thou",
+                d.highSpeedBleed(primary)));
+        numbers.put(at + "idleFeedRestriction", hole(f, "idleFeedRestriction", 10, 80, "33 thou",
+                d.idleFeed(primary)));
+        numbers.put(at + "idleAirBleed", hole(f, "idleAirBleed", 20, 150, "80 thou", d.idleBleed(primary)));
+        numbers.put(at + "mixtureScrew", f.quantity("mixtureScrew", Dimension.TURNS, 0, 12, "2.25 turns",
+                d.screw(primary)));
+        if (rods(stage)) {
+            rods(f, at, jet, numbers);
+        } else {
+            valve(f, at, primary, jet, numbers);
+        }
+        numbers.put(at + "plateBypassHole", f.quantity("plateBypassHole", Dimension.LENGTH, 0, 6e-3, "2 mm", "0 mm"));
+        f.noOthers();
+    }
+
+    private static void rods(SheetFields f, String at, double jet, Map<String, Double> numbers) {
+        double cruise = hole(f, "rodCruise", 5, 120, "65 thou", share(jet, 0.72));
+        double power = hole(f, "rodPower", 0, 120, "52 thou", share(jet, 0.60));
+        numbers.put(at + "rodCruise", cruise);
+        numbers.put(at + "rodPower", power);
+        numbers.put(at + "stepUpSpring", f.quantity("stepUpSpring", Dimension.PRESSURE, 0, 20 * Units.INHG, "5 inHg",
+                "5 inHg"));
+        if (cruise >= jet) {
+            throw f.problem("rodCruise", message("problem.a-rod-is-thinner-than-its"));
+        }
+        if (power > cruise) {
+            throw f.problem("rodPower", message("problem.the-power-step-is-thinner-than"));
+        }
+    }
+
+    private static void valve(SheetFields f, String at, boolean primary, double jet, Map<String, Double> numbers) {
+        // A front valve is the family's rule, a rear one the exception: absent there means plugged.
+        double valve = f.quantityOrPlugged("powerValve", Dimension.PRESSURE, 0, 20 * Units.INHG, "6.5 inHg",
+                primary ? "6.5 inHg" : "");
+        boolean fitted = valve > 0 || f.has("powerChannelRestriction");
+        numbers.put(at + "powerValve", valve);
+        numbers.put(at + "powerChannelRestriction", fitted ? hole(f, "powerChannelRestriction", 5, 100, "40 thou",
+                share(jet, 0.5)) : 0.0);
+    }
+
+    private static void opening(SheetFields f, MeteredDefaults d, Map<String, Double> numbers,
+            Map<String, String> words) {
+        words.put("secondaryOpening.kind", f.choice("kind", keys(OpeningKind.values()), d.opening().key()));
+        numbers.put("secondaryOpening.start", f.quantity("start", Dimension.ANGLE, 0, 85 * Units.DEG, "40 deg",
+                "40 deg"));
+        numbers.put("secondaryOpening.restAngle", f.quantity("restAngle", Dimension.ANGLE, 0, 10 * Units.DEG,
+                "0.5 deg", "0.5 deg"));
+        numbers.put("secondaryOpening.spring", f.number("spring", 0.2, 5, 1));
+        f.noOthers();
+    }
+
+    private static void pump(SheetFields f, MeteredDefaults d, Map<String, Double> numbers,
+            Map<String, String> words) {
+        numbers.put("pump.nozzle", hole(f, "nozzle", 10, 80, "35 thou", d.nozzle()));
+        numbers.put("pump.tenStrokes", f.quantity("tenStrokes", Dimension.VOLUME, 2e-6, 120e-6, "30 cc", "30 cc"));
+        words.put("pump.cam", f.choice("cam", PUMP_CAMS, "standard"));
+        numbers.put("pump.clearance", f.quantity("clearance", Dimension.LENGTH, 0, 5e-3, "0.4 mm", "0 mm"));
+        f.noOthers();
+    }
+
+    private static double hole(SheetFields f, String name, double minThou, double maxThou, String example,
+            String fallback) {
+        return f.quantity(name, Dimension.LENGTH, minThou * Units.THOU, maxThou * Units.THOU, example, fallback);
+    }
+
+    private static String share(double lengthM, double share) {
+        return Quantity.trim(Math.rint(lengthM * share / Units.THOU), 0) + " thou";
+    }
+
+    private static List<String> keys(Booster[] kinds) {
+        return Arrays.stream(kinds).map(Booster::key).toList();
+    }
+
+    private static List<String> keys(OpeningKind[] kinds) {
+        return Arrays.stream(kinds).map(OpeningKind::key).toList();
+    }
+
+    @Override
+    public final List<SheetDraft.Field> fields() {
+        List<SheetDraft.Field> out = new ArrayList<>();
+        out.add(SheetDraft.Field.bare("count"));
+        out.add(SheetDraft.Field.in("fuelLevel", "mm"));
+        if (twoStages()) {
+            out.add(SheetDraft.Field.of("secondaryOpening.kind", keys(OpeningKind.values())));
+            out.add(SheetDraft.Field.in("secondaryOpening.start", "deg"));
+        }
+        for (Stage stage : stages) {
+            String at = stage.key() + ".";
+            out.add(SheetDraft.Field.in(at + "bore", "mm"));
+            out.add(SheetDraft.Field.in(at + "venturi", "mm"));
+            out.add(SheetDraft.Field.of(at + "booster", keys(Booster.values())));
+            for (String hole : List.of("mainJet", "highSpeedAirBleed", "idleFeedRestriction", "idleAirBleed")) {
+                out.add(SheetDraft.Field.in(at + hole, "thou"));
+            }
+            out.add(SheetDraft.Field.in(at + "mixtureScrew", "turns"));
+            if (rods(stage)) {
+                out.add(SheetDraft.Field.in(at + "rodCruise", "thou"));
+                out.add(SheetDraft.Field.in(at + "rodPower", "thou"));
+                out.add(SheetDraft.Field.in(at + "stepUpSpring", "inHg"));
+            } else {
+                out.add(SheetDraft.Field.in(at + "powerValve", "inHg"));
+                out.add(SheetDraft.Field.in(at + "powerChannelRestriction", "thou"));
+            }
+            out.add(SheetDraft.Field.in(at + "plateBypassHole", "mm"));
+        }
+        out.add(SheetDraft.Field.in("pump.nozzle", "thou"));
+        out.add(SheetDraft.Field.in("pump.tenStrokes", "cc"));
+        out.add(SheetDraft.Field.of("pump.cam", PUMP_CAMS));
+        out.add(SheetDraft.Field.in("pump.clearance", "mm"));
+        return out;
+    }
+
+    @Override
+    public final String toString() {
+        return key;
+    }
+}

@@ -1,0 +1,6 @@
+/**
+ * What families with a fixed venturi, transfer slot and booster share: {@link nariz.family.metered.MeteredFamily} with
+ * the sheet's fields and defaults, {@link nariz.family.metered.MeteredCircuits} and
+ * {@link nariz.family.metered.MeteredParts}. The physics is in {@link nariz.flow}.
+ */
+package nariz.family.metered;

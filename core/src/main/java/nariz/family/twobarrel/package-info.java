@@ -1,0 +1,2 @@
+/** The family {@code block-metered-2}: the primary side of a block-metered four-barrel alone; one to three of them make a set. */
+package nariz.family.twobarrel;

@@ -1,0 +1,331 @@
+package nariz.workbook;
+
+import static nariz.text.Message.message;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.UncheckedIOException;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
+import nariz.carburetor.InputProblem;
+import nariz.log.Channel;
+import nariz.log.LogReader;
+import nariz.log.Plan;
+import nariz.log.PlanJson;
+import nariz.log.Recording;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Runs and workbooks in open formats: CSV with a row of units; data packages (zip of CSV and {@code datapackage.json}
+ * after the Data Package standard, version 1, specs.frictionlessdata.io); a whole workbook as a folder of CSV and JSON.
+ */
+public final class Exchange {
+    private static final String INDEX = "workbook.json";
+    private static final String FORMAT = "nariz-workbook/1";
+    private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    private static final List<String> TABLES = List.of("vehicle", "build_sheet", "raw_file", "run", "mark", "excluded",
+            "note", "looked_for", "advice", "profile", "plan", "planned");
+    /** Came with version 2 of the workbook; a folder written before has none. */
+    private static final List<String> LATER = List.of("plan", "planned");
+
+    private Exchange() {
+    }
+
+    /**
+     * Writes a run, or a stretch of it, as CSV.
+     *
+     * @param r recording
+     * @param fromS first time to write, s; negative infinity for all
+     * @param toS last time to write, s
+     * @param file where to; an existing file is replaced only once the new one is whole
+     * @throws IOException when writing fails
+     */
+    public static void csv(Recording r, double fromS, double toS, Path file) throws IOException {
+        AtomicFile.write(file, out -> {
+            try (Writer w = new OutputStreamWriter(out, StandardCharsets.UTF_8)) {
+                RunCsv.write(r, fromS, toS, w);
+            }
+        });
+    }
+
+    /**
+     * Writes a run as a data package that comes back whole.
+     *
+     * @param r recording
+     * @param sheetJson build sheet it was driven on
+     * @param file where to, a zip
+     * @throws IOException when writing fails
+     */
+    public static void dataPackage(Recording r, String sheetJson, Path file) throws IOException {
+        AtomicFile.write(file, out -> {
+            try (ZipOutputStream zip = new ZipOutputStream(out)) {
+                entry(zip, "datapackage.json", MAPPER.writerWithDefaultPrettyPrinter()
+                        .writeValueAsString(describe(r)).getBytes(StandardCharsets.UTF_8));
+                entry(zip, "build-sheet.json", sheetJson.getBytes(StandardCharsets.UTF_8));
+                entry(zip, "profile.json", PlanJson.write(r.plan()).getBytes(StandardCharsets.UTF_8));
+                zip.putNextEntry(new ZipEntry("readings.csv"));
+                Writer w = new OutputStreamWriter(zip, StandardCharsets.UTF_8);
+                exact(r, w);
+                w.flush();
+                zip.closeEntry();
+            }
+        });
+    }
+
+    private static void entry(ZipOutputStream zip, String name, byte[] bytes) throws IOException {
+        zip.putNextEntry(new ZipEntry(name));
+        zip.write(bytes);
+        zip.closeEntry();
+    }
+
+    /** Numbers as they came, one column a channel, header without units: the profile says what they mean. */
+    private static void exact(Recording r, Writer w) throws IOException {
+        List<double[]> values = r.channels().stream().map(r::written).toList();
+        w.write(String.join(",", r.channels().stream().map(Channel::key).toList()) + "\n");
+        StringBuilder line = new StringBuilder();
+        for (int i = 0; i < r.size(); i++) {
+            line.setLength(0);
+            for (double[] v : values) {
+                line.append(RunCsv.text(v[i])).append(',');
+            }
+            line.setCharAt(line.length() - 1, '\n');
+            w.append(line);
+        }
+    }
+
+    private static Map<String, Object> describe(Recording r) {
+        List<Map<String, Object>> fields = new ArrayList<>();
+        List<String> units = RunCsv.units(r);
+        for (int i = 0; i < r.channels().size(); i++) {
+            Channel c = r.channels().get(i);
+            Map<String, Object> f = new LinkedHashMap<>();
+            f.put("name", c.key());
+            f.put("title", c.label());
+            f.put("type", "number");
+            f.put("unit", r.plan().column(c).map(p -> p.unit()).orElse(units.get(i)));
+            fields.add(f);
+        }
+        Map<String, Object> resource = new LinkedHashMap<>();
+        resource.put("name", "readings");
+        resource.put("path", "readings.csv");
+        resource.put("profile", "tabular-data-resource");
+        resource.put("encoding", "utf-8");
+        resource.put("schema", Map.of("fields", fields, "missingValues", List.of("")));
+        Map<String, Object> root = new LinkedHashMap<>();
+        root.put("profile", "tabular-data-package");
+        root.put("name", "nariz-run");
+        root.put("title", r.name());
+        root.put("resources", List.of(resource));
+        root.put("nariz", about(r));
+        return root;
+    }
+
+    private static Map<String, Object> about(Recording r) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("preamble", r.preamble());
+        m.put("headerLine", r.headerLine());
+        m.put("marks", r.marks().stream().map(k -> Map.of("time", k.timeS(), "text", k.text())).toList());
+        m.put("problems", Problems.write(r.problems()));
+        m.put("problemCount", r.problemCount());
+        m.put("startClock", Double.isNaN(r.startClockS()) ? null : r.startClockS());
+        return m;
+    }
+
+    /**
+     * What a data package held.
+     *
+     * @param recording the run
+     * @param sheetJson build sheet it was driven on
+     */
+    public record Packed(Recording recording, String sheetJson) {
+    }
+
+    /**
+     * Reads a data package back.
+     *
+     * @param file zip from {@link #dataPackage}
+     * @return what it held
+     * @throws InputProblem when it is none
+     */
+    public static Packed dataPackage(Path file) {
+        String name = String.valueOf(file.getFileName());
+        Map<String, byte[]> parts = new LinkedHashMap<>();
+        try (ZipInputStream zip = new ZipInputStream(Files.newInputStream(file))) {
+            for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {
+                parts.put(e.getName(), zip.readAllBytes());
+            }
+        } catch (IOException e) {
+            throw new InputProblem(name, 0, 0, "", message("problem.a-file-that-cannot-be-read",
+                    e.getClass().getSimpleName()),
+                    message("problem.check-that-it-exists-and-is"));
+        }
+        for (String needed : List.of("datapackage.json", "profile.json", "readings.csv", "build-sheet.json")) {
+            if (!parts.containsKey(needed)) {
+                throw new InputProblem(name, 0, 0, "", message("problem.a-zip-without", needed),
+                        message("problem.export-the-run-again-as-a"));
+            }
+        }
+        try {
+            return new Packed(recording(name, parts), text(parts.get("build-sheet.json")));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (tools.jackson.core.JacksonException | ClassCastException | NullPointerException e) {
+            throw new InputProblem(name, 1, 1, "datapackage.json", message("problem.a-description-that-is-not-one",
+                    e.getClass().getSimpleName()), message("problem.export-the-run-again-as-a"));
+        }
+    }
+
+    private static String text(byte[] b) {
+        return new String(b, StandardCharsets.UTF_8);
+    }
+
+    private static Recording recording(String name, Map<String, byte[]> parts) throws IOException {
+        Map<?, ?> about = (Map<?, ?>) MAPPER.readValue(text(parts.get("datapackage.json")), Map.class);
+        Plan plan = PlanJson.parse("profile.json", text(parts.get("profile.json")));
+        return whole(String.valueOf(about.get("title")), plan, (Map<?, ?>) about.get("nariz"),
+                name, new ByteArrayInputStream(parts.get("readings.csv")));
+    }
+
+    private static Recording whole(String title, Plan plan, Map<?, ?> m, String source, java.io.InputStream csv)
+            throws IOException {
+        Recording plain = LogReader.exact(source, csv);
+        List<Recording.Mark> marks = ((List<?>) m.get("marks")).stream().map(k -> (Map<?, ?>) k)
+                .map(k -> new Recording.Mark(((Number) k.get("time")).doubleValue(), (String) k.get("text"))).toList();
+        Map<Channel, List<byte[]>> chunks = new java.util.EnumMap<>(Channel.class);
+        plain.channels().forEach(c -> chunks.put(c, plain.chunks(c)));
+        Number clock = (Number) m.get("startClock");
+        return new Recording(title, plan, ((List<?>) m.get("preamble")).stream().map(String.class::cast).toList(),
+                plain.size(), ((Number) m.get("headerLine")).longValue(), chunks, marks,
+                Problems.parse((String) m.get("problems")), ((Number) m.get("problemCount")).longValue(),
+                clock == null ? Double.NaN : clock.doubleValue());
+    }
+
+    /**
+     * Writes a whole workbook as a folder: {@code workbook.json}, {@code runs/N.csv}, {@code files/SHA-256}.
+     *
+     * @param w workbook
+     * @param folder where to; created, must be empty
+     * @throws IOException when writing fails
+     */
+    public static void folder(Workbook w, Path folder) throws IOException {
+        Files.createDirectories(folder.resolve("runs"));
+        Files.createDirectories(folder.resolve("files"));
+        synchronized (w.handle()) {
+            Map<String, Object> root = new LinkedHashMap<>();
+            root.put("format", FORMAT);
+            for (String table : TABLES) {
+                root.put(table, rows(w, table));
+            }
+            for (Long run : w.handle().createQuery("SELECT id FROM run WHERE deleted < 2 ORDER BY id").mapTo(Long.class).list()) {
+                AtomicFile.write(folder.resolve("runs").resolve(run + ".csv"), out -> {
+                    Writer text = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+                    exact(Workbook.recording(w.handle(), run), text);
+                    text.flush();
+                });
+            }
+            for (Map<String, Object> raw : rows(w, "raw_file")) {
+                AtomicFile.write(folder.resolve("files").resolve((String) raw.get("sha256")), out ->
+                        Workbook.copyRaw(w.handle(), ((Number) raw.get("id")).longValue(), out));
+            }
+            AtomicFile.write(folder.resolve(INDEX), out -> out.write(MAPPER.writerWithDefaultPrettyPrinter()
+                    .writeValueAsString(root).getBytes(StandardCharsets.UTF_8)));
+        }
+    }
+
+    private static List<Map<String, Object>> rows(Workbook w, String table) {
+        return w.handle().createQuery("SELECT * FROM " + table + (table.equals("run") ? " WHERE deleted < 2" : "")
+                + " ORDER BY 1").map((r, c) -> {
+            Map<String, Object> m = new LinkedHashMap<>();
+            for (int i = 1; i <= r.getMetaData().getColumnCount(); i++) {
+                m.put(r.getMetaData().getColumnName(i), r.getObject(i));
+            }
+            return m;
+        }).list();
+    }
+
+    /**
+     * Reads a folder back into an empty workbook.
+     *
+     * @param folder from {@link #folder(Workbook, Path)}
+     * @param w workbook with nothing in it
+     * @throws InputProblem when the folder is none of this kind or the workbook is not empty
+     */
+    public static void read(Path folder, Workbook w) {
+        if (!w.vehicles().isEmpty()) {
+            throw new InputProblem(String.valueOf(w.file().getFileName()), 0, 0, "",
+                    message("problem.a-workbook-with-something-in-it"),
+                    message("problem.import-a-folder-into-a-new"));
+        }
+        Path index = folder.resolve(INDEX);
+        try {
+            Map<?, ?> root = MAPPER.readValue(Files.readString(index), Map.class);
+            if (!FORMAT.equals(root.get("format"))) {
+                throw new InputProblem(INDEX, 1, 1, "format", String.valueOf(root.get("format")),
+                        message("problem.this-program-reads", FORMAT));
+            }
+            w.handle().useTransaction(h -> {
+                for (String table : TABLES) {
+                    Object none = LATER.contains(table) ? List.of() : null;
+                    for (Object row : (List<?>) (root.containsKey(table) ? root.get(table) : none)) {
+                        insert(h, table, (Map<?, ?>) row);
+                    }
+                }
+                for (Object row : (List<?>) root.get("raw_file")) {
+                    rawParts(h, folder, (Map<?, ?>) row);
+                }
+                for (Object row : (List<?>) root.get("run")) {
+                    chunks(h, folder, ((Number) ((Map<?, ?>) row).get("id")).longValue());
+                }
+            });
+        } catch (IOException | UncheckedIOException e) {
+            throw new InputProblem(String.valueOf(folder), 0, 0, "", message("problem.a-folder-that-cannot-be-read",
+                    e.getMessage()), message("problem.pick-a-folder-that-a-workbook"));
+        } catch (tools.jackson.core.JacksonException | ClassCastException | NullPointerException
+                | org.jdbi.v3.core.JdbiException e) {
+            throw new InputProblem(INDEX, 1, 1, "", message("problem.a-description-that-is-damaged",
+                    e.getClass().getSimpleName()), message("problem.export-the-workbook-again"));
+        }
+    }
+
+    private static void insert(org.jdbi.v3.core.Handle h, String table, Map<?, ?> row) {
+        Map<String, Object> sorted = new TreeMap<>();
+        // Column names come from a file: only names are let through.
+        row.forEach((k, v) -> {
+            if (String.valueOf(k).matches("[a-z_0-9]+")) {
+                sorted.put(String.valueOf(k), v);
+            }
+        });
+        var u = h.createUpdate("INSERT INTO " + table + " (" + String.join(", ", sorted.keySet()) + ") VALUES ("
+                + String.join(", ", java.util.Collections.nCopies(sorted.size(), "?")) + ")");
+        int i = 0;
+        for (Object v : sorted.values()) {
+            u.bind(i++, v);
+        }
+        u.execute();
+    }
+
+    private static void rawParts(org.jdbi.v3.core.Handle h, Path folder, Map<?, ?> row) throws IOException {
+        try (var in = Files.newInputStream(folder.resolve("files").resolve((String) row.get("sha256")))) {
+            Workbook.addParts(h, ((Number) row.get("id")).longValue(), in);
+        }
+    }
+
+    private static void chunks(org.jdbi.v3.core.Handle h, Path folder, long run) throws IOException {
+        try (var in = Files.newInputStream(folder.resolve("runs").resolve(run + ".csv"))) {
+            Workbook.addChunks(LogReader.exact(run + ".csv", in), () -> false, (channel, part, packed) ->
+                    Workbook.chunk(h, run, channel, part, packed));
+        }
+    }
+}

@@ -1,0 +1,118 @@
+package nariz.workbook;
+
+import static nariz.text.Message.message;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.Optional;
+import nariz.carburetor.InputProblem;
+import org.flywaydb.core.Flyway;
+import org.flywaydb.core.api.output.MigrateResult;
+
+/**
+ * Brings a workbook file to the version this program writes: {@code migrations/V*.sql}, each in a transaction of its
+ * own, after a copy of the file is set aside as {@code name.before-N}.
+ */
+final class Migrations {
+    /** Version this program writes, as in {@code PRAGMA user_version}. */
+    static final int VERSION = 2;
+    private static final int APPLICATION = 0x4e617269;
+    private static final byte[] MAGIC = "SQLite format 3\0".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
+
+    private Migrations() {
+    }
+
+    /** Refuses what is no workbook or a newer one; reads only. */
+    static void check(String name, Path file) throws IOException, SQLException {
+        byte[] head = new byte[MAGIC.length];
+        try (var in = Files.newInputStream(file)) {
+            int n = in.readNBytes(head, 0, head.length);
+            if (n == 0) {
+                return;
+            }
+            if (!java.util.Arrays.equals(head, MAGIC)) {
+                throw new InputProblem(name, 0, 0, "", message("problem.a-file-that-is-no-workbook"),
+                        message("problem.pick-a-file-that-ends-in", Workbook.EXTENSION));
+            }
+        }
+        try (Connection c = Workbook.connect(file, true)) {
+            int application = pragma(c, "application_id");
+            int version = pragma(c, "user_version");
+            if (version > VERSION) {
+                throw new InputProblem(name, 0, 0, "", message("problem.a-workbook-of-version-where-this", version,
+                        VERSION), message("problem.it-was-written-by-a-newer"));
+            }
+            if (application != APPLICATION && version > 0) {
+                throw new InputProblem(name, 0, 0, "", message("problem.a-database-of-another-program"),
+                        message("problem.pick-a-file-that-nariz-has"));
+            }
+        }
+    }
+
+    /** A copy of a workbook of an older version, brought up to date; empty when the file is of this one. */
+    static Optional<Path> upToDateCopy(Path file) throws IOException, SQLException {
+        try (Connection c = Workbook.connect(file, true)) {
+            if (pragma(c, "user_version") == VERSION || pragma(c, "user_version") == 0) {
+                return Optional.empty();
+            }
+            Path copy = Files.createTempDirectory("nariz").resolve(String.valueOf(file.getFileName()));
+            vacuumInto(c, copy);
+            bringUpToDate(copy);
+            return Optional.of(copy);
+        }
+    }
+
+    static int pragma(Connection c, String name) throws SQLException {
+        try (Statement s = c.createStatement(); ResultSet r = s.executeQuery("PRAGMA " + name)) {
+            return r.next() ? r.getInt(1) : 0;
+        }
+    }
+
+    static void bringUpToDate(Path file) throws IOException, SQLException {
+        bringUpToDate(file, VERSION, "classpath:nariz/workbook/migrations");
+    }
+
+    static void bringUpToDate(Path file, int to, String... scripts) throws IOException, SQLException {
+        int version = 0;
+        if (Files.exists(file) && Files.size(file) > 0) {
+            try (Connection c = Workbook.connect(file, false)) {
+                version = pragma(c, "user_version");
+                if (version == to) {
+                    return;
+                }
+                if (version > 0) {
+                    setAside(c, file, version, to);
+                }
+            }
+        }
+        migrate(file, scripts);
+    }
+
+    /** A whole copy, made by the database itself, so that nothing in its log is missed. */
+    private static void setAside(Connection c, Path file, int version, int to) throws SQLException, IOException {
+        Path copy = file.resolveSibling(file.getFileName() + ".before-" + to + "-was-" + version);
+        Files.deleteIfExists(copy);
+        vacuumInto(c, copy);
+    }
+
+    private static void vacuumInto(Connection c, Path copy) throws SQLException {
+        try (var s = c.prepareStatement("VACUUM INTO ?")) {
+            s.setString(1, copy.toString());
+            s.execute();
+        }
+    }
+
+    private static void migrate(Path file, String... scripts) {
+        MigrateResult done = Flyway.configure(Migrations.class.getClassLoader())
+                .dataSource("jdbc:sqlite:" + file, null, null).locations(scripts)
+                .loggers("slf4j").sqlMigrationPrefix("V").load().migrate();
+        if (!done.success) {
+            throw new IllegalStateException("the workbook could not be brought up to date");
+        }
+    }
+}

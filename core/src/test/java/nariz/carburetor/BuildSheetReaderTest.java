@@ -1,0 +1,86 @@
+package nariz.carburetor;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import nariz.flow.Barrels;
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import nariz.sim.DemoDrive;
+import nariz.testing.Samples;
+import org.testng.annotations.Test;
+
+public class BuildSheetReaderTest {
+    private static final String LEAST = """
+            {"format": "nariz-build/1", "engine": {"displacement": "3.8 L", "cylinders": 6},
+             "carburetor": {"family": "%s"}}
+            """;
+
+    @Test
+    public void everyFieldOfTheSheetArrivesInSi() {
+        BuildSheet s = BuildSheetReader.parse("six.json", Samples.sheet());
+        assertThat(s.engine().displacementM3()).isEqualTo(3.8e-3);
+        assertThat(s.engine().cam()).isEqualTo(Cam.MEDIUM);
+        assertThat(s.ambient().temperatureK()).isEqualTo(290.15, within(1e-9));
+        assertThat(Barrels.of(s.carburetor(), Stage.PRIMARY).mainJetM()).isEqualTo(61 * 25.4e-6, within(1e-12));
+        assertThat(Barrels.of(s.carburetor(), Stage.PRIMARY).powerValvePa()).isEqualTo(6.5 * 3386.389, within(1e-6));
+        assertThat(Barrels.of(s.carburetor(), Stage.SECONDARY).enrichmentPa()).isZero();
+    }
+
+    @Test
+    public void whatIsLeftOutIsFilledAndListed() {
+        BuildSheet s = BuildSheetReader.parse("least.json", String.format(LEAST, "block-metered-4"));
+        assertThat(s.assumed()).hasSizeGreaterThan(20).anyMatch(a -> a.startsWith("carburetor.primary.mainJet = "))
+                .anyMatch(a -> a.equals("ambient.pressure = 101.3 kPa"));
+        assertThat(BuildSheetReader.parse("six.json", Samples.sheet()).assumed())
+                .noneMatch(a -> a.startsWith("carburetor.primary.mainJet"));
+    }
+
+    @Test
+    public void rodFamilyGetsRodsThinnerThanTheJet() {
+        Barrels b = Barrels.of(BuildSheetReader.parse("rods.json", String.format(LEAST, "rod-metered-4"))
+                .carburetor(), Stage.PRIMARY);
+        assertThat(b.hasRods()).isTrue();
+        assertThat(b.rodPowerM()).isLessThan(b.rodCruiseM());
+        assertThat(b.rodCruiseM()).isLessThan(b.mainJetM());
+        assertThat(b.enrichmentPa()).isEqualTo(5 * 3386.389, within(1e-6));
+    }
+
+    @Test
+    public void problemNamesLineColumnFieldAndRemedy() {
+        String bad = Samples.sheet().replace("\"61 thou\"", "\"61 pints\"");
+        assertThatThrownBy(() -> BuildSheetReader.parse("six.json", bad)).isInstanceOf(InputProblem.class)
+                .hasMessage("six.json, line 23, column 18 (carburetor.primary.mainJet): found \"61 pints\". Write a "
+                        + "number and a unit, for example \"65 thou\" (units: thou, mm, in, m).");
+    }
+
+    @Test
+    public void partsAreChangedOnACopy() {
+        BuildSheet s = BuildSheetReader.parse("six.json", Samples.sheet());
+        for (Part p : Families.parts()) {
+            BuildSheet t = p.fit(s, Stage.PRIMARY, 42);
+            assertThat(p.of(t.carburetor(), Stage.PRIMARY)).isEqualTo(42, within(1e-9));
+            assertThat(p.fit(t, Stage.PRIMARY, p.of(s.carburetor(), Stage.PRIMARY)).carburetor())
+                    .usingRecursiveComparison().withComparatorForType(
+                            (a, b) -> Math.abs(a - b) < 1e-12 ? 0 : Double.compare(a, b), Double.class)
+                    .isEqualTo(s.carburetor());
+            assertThat(Families.part(p.key())).contains(p);
+        }
+    }
+
+    @Test
+    public void demoAndSampleFollowThePublishedSchema() throws IOException {
+        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(Files.readString(Path.of("../docs/formats/build-sheet.schema.json")), InputFormat.JSON);
+        assertThat(schema.validate(DemoDrive.sheetJson(), InputFormat.JSON)).isEmpty();
+        assertThat(schema.validate(Samples.sheet(), InputFormat.JSON)).isEmpty();
+        assertThat(schema.validate(Samples.sheet().replace("61 thou", "61 pints"), InputFormat.JSON)).isNotEmpty();
+        assertThat(schema.validate(Samples.sheet().replace("mainJet", "mainJett"), InputFormat.JSON)).isNotEmpty();
+    }
+}

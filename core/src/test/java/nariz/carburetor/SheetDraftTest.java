@@ -1,0 +1,94 @@
+package nariz.carburetor;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import nariz.flow.Barrels;
+import java.util.List;
+import nariz.sim.DemoDrive;
+import nariz.units.Units;
+import org.testng.annotations.Test;
+
+public class SheetDraftTest {
+    private static SheetDraft least() {
+        SheetDraft d = SheetDraft.blank();
+        d.set("engine.displacement", "3");
+        d.set("engine.cylinders", "6");
+        return d;
+    }
+
+    @Test
+    public void bareNumbersGetTheFieldsUnitAndWrittenOnesKeepTheirs() {
+        SheetDraft d = least();
+        d.set("carburetor.primary.mainJet", "61");
+        d.set("carburetor.primary.idleFeedRestriction", "0,94 mm");
+        d.set("carburetor.primary.mixtureScrew", "2,375");
+        d.set("carburetor.secondary.powerValve", "plugged");
+        d.set("name", "77");
+        BuildSheet sheet = BuildSheetReader.parse("draft", d.json());
+        assertThat(sheet.name()).isEqualTo("77");
+        assertThat(sheet.engine().cylinders()).isEqualTo(6);
+        assertThat(sheet.engine().displacementM3()).isCloseTo(3e-3, within(1e-9));
+        assertThat(Barrels.of(sheet.carburetor(), Stage.PRIMARY).mainJetM()).isCloseTo(61 * Units.THOU, within(1e-9));
+        assertThat(Barrels.of(sheet.carburetor(), Stage.PRIMARY).idleFeedM()).isCloseTo(0.94e-3, within(1e-9));
+        assertThat(Barrels.of(sheet.carburetor(), Stage.PRIMARY).screwTurns()).isEqualTo(2.375);
+        assertThat(d.get("carburetor.primary.mainJet")).isEqualTo("61 thou");
+        d.set("carburetor.primary.mainJet", " ");
+        assertThat(d.get("carburetor.primary.mainJet")).isEmpty();
+    }
+
+    @Test
+    public void whatIsLeftOutIsShownAsItWouldBeAssumed() {
+        assertThat(SheetDraft.blank().assumed()).isEmpty();
+        SheetDraft d = least();
+        assertThat(d.assumed()).containsEntry("engine.cam", "medium").containsKey("carburetor.primary.mainJet")
+                .doesNotContainKey("engine.cylinders");
+        List<String> fields = d.fields().stream().map(SheetDraft.Field::path).toList();
+        // What has a place in the form, and what only a text editor reaches.
+        assertThat(d.assumed().keySet().stream().filter(p -> !fields.contains(p))).containsExactlyInAnyOrder(
+                "carburetor.primary.bores", "carburetor.secondary.bores", "carburetor.secondaryOpening.restAngle",
+                "carburetor.secondaryOpening.spring", "fuel.density", "fuel.stoichAfr");
+        assertThat(d.fields()).allSatisfy(f -> assertThat(f.label()).isNotBlank());
+    }
+
+    /** Every value of the demo's sheet, and what the form does not show, comes through unchanged. */
+    @Test
+    public void sheetComesThroughADraftUnchanged() {
+        SheetDraft d = SheetDraft.of("demo", DemoDrive.sheetJson());
+        assertThat(BuildSheetReader.parse("again", d.json())).isEqualTo(DemoDrive.sheet());
+        for (SheetDraft.Field f : d.fields()) {
+            d.set(f.path(), d.get(f.path()));
+        }
+        assertThat(BuildSheetReader.parse("again", d.json())).isEqualTo(DemoDrive.sheet());
+        assertThat(d.json()).contains("long runner").contains("Made up.");
+    }
+
+    @Test
+    public void anotherFamilyDropsThePartsItDoesNotHave() {
+        SheetDraft d = SheetDraft.of("demo", DemoDrive.sheetJson());
+        d.set("carburetor.family", "rod-metered-4");
+        assertThat(d.fields().stream().map(SheetDraft.Field::path)).contains("carburetor.primary.rodPower")
+                .doesNotContain("carburetor.primary.powerValve");
+        BuildSheet sheet = BuildSheetReader.parse("draft", d.json());
+        assertThat(sheet.carburetor().family()).isEqualTo(Families.ofKey("rod-metered-4").orElseThrow());
+        assertThat(sheet.assumed()).anyMatch(a -> a.startsWith("carburetor.primary.rodPower"));
+        // Thought better of it: nothing that was typed is gone.
+        d.set("carburetor.family", "block-metered-4");
+        assertThat(BuildSheetReader.parse("again", d.json())).isEqualTo(DemoDrive.sheet());
+    }
+
+    @Test
+    public void nonsenseIsKeptForTheReaderToComplainAbout() {
+        SheetDraft d = least();
+        d.set("engine.cylinders", "six");
+        d.set("engine.redline", "fast");
+        assertThat(d.assumed()).isEmpty();
+        assertThatThrownBy(() -> BuildSheetReader.parse("draft", d.json())).isInstanceOf(InputProblem.class)
+                .hasMessageContaining("engine.cylinders").hasMessageContaining("six");
+        assertThatThrownBy(() -> SheetDraft.of("list.json", "[1, 2]")).isInstanceOf(InputProblem.class)
+                .hasMessageContaining("list.json, line 1, column 1");
+        assertThatThrownBy(() -> SheetDraft.of("cut.json", "{\"a\": ")).isInstanceOf(InputProblem.class)
+                .hasMessageContaining("cut.json");
+    }
+}

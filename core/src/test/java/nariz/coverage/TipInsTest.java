@@ -1,0 +1,82 @@
+package nariz.coverage;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Strategy;
+import nariz.carburetor.BuildSheet;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
+import nariz.sim.DemoDrive;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+
+/** Openings of the throttle in the demo drive, whose script says when the foot goes down. */
+public class TipInsTest {
+    private BuildSheet sheet;
+    private DriveLog log;
+
+    @BeforeClass
+    void drive() {
+        sheet = DemoDrive.sheet();
+        log = DemoDrive.drive().log();
+    }
+
+    private List<TipIn> of(DriveLog l) {
+        return TipIns.of(Analysis.of(sheet, l, Strategy.BALANCED));
+    }
+
+    /** From 530 s on the script stabs the throttle: 0.16 to 0.45, 0.08 to 0.3, three times and more to wide open. */
+    @Test
+    public void stabsOfTheScriptAreFoundAndNothingInSteadyRunning() {
+        List<TipIn> found = of(log);
+        assertThat(found).hasSizeBetween(6, 30);
+        assertThat(found).filteredOn(t -> t.atS() > 525).hasSizeGreaterThanOrEqualTo(5);
+        assertThat(found).isSortedAccordingTo((a, b) -> Double.compare(a.atS(), b.atS()));
+        for (int i = 1; i < found.size(); i++) {
+            assertThat(found.get(i).atS() - found.get(i - 1).atS()).isGreaterThan(1.0);
+        }
+        assertThat(found).allSatisfy(t -> {
+            assertThat(t.opened()).isGreaterThan(0.06);
+            assertThat(t.toVacuumPa()).isLessThan(t.fromVacuumPa());
+        });
+        assertThat(found).noneMatch(t -> t.atS() < 50);
+    }
+
+    @Test
+    public void withoutAThrottleChannelVacuumTells() {
+        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
+        log.recorded().stream().filter(c -> c != Channel.THROTTLE).forEach(c -> channels.put(c, log.values(c)));
+        List<TipIn> found = of(new DriveLog("no throttle", channels, List.of(), 0));
+        assertThat(found).filteredOn(t -> t.atS() > 525).hasSizeGreaterThanOrEqualTo(4);
+        assertThat(found).allMatch(t -> Double.isNaN(t.opened()));
+    }
+
+    /** A dip written into the readings after one stab is measured as it was written. */
+    @Test
+    public void leanSpikeIsMeasuredWithDepthStartAndLength() {
+        Analysis plain = Analysis.of(sheet, log, Strategy.BALANCED);
+        TipIn stab = TipIns.of(plain).stream().filter(t -> t.atS() > 525).findFirst().orElseThrow();
+        double[] lambda = log.lambda().clone();
+        for (int i = 0; i < lambda.length; i++) {
+            double after = log.timeS()[plain.observation().stateOf(i)] - stab.atS();
+            if (after >= 0.2 && after < 0.6) {
+                lambda[i] = 1.30 / plain.whatIf().phi(plain.observation().stateOf(i));
+            } else if (after >= -0.5 && after < 2) {
+                lambda[i] = 1.0 / plain.whatIf().phi(plain.observation().stateOf(i));
+            }
+        }
+        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
+        log.recorded().forEach(c -> channels.put(c, c == Channel.LAMBDA ? lambda : log.values(c)));
+        TipIn found = of(new DriveLog("spiked", channels, List.of(), 0)).stream().filter(t ->
+                Math.abs(t.atS() - stab.atS()) < 0.2).findFirst().orElseThrow();
+        assertThat(found.lean()).isTrue();
+        assertThat(found.leanest()).isCloseTo(0.30, within(0.06));
+        assertThat(found.leanAfterS()).isCloseTo(0.2, within(0.11));
+        assertThat(found.leanForS()).isCloseTo(0.4, within(0.16));
+    }
+}
