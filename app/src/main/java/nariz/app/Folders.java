@@ -6,8 +6,8 @@ import net.harawata.appdirs.AppDirs;
 import net.harawata.appdirs.AppDirsFactory;
 
 /**
- * Where things of this program are kept on this platform. What earlier versions kept in {@code nariz} in the user's home
- * stays there and is used.
+ * Where things of this program are kept on this platform. What earlier versions kept in {@code nariz} in the user's
+ * home stays there and is used.
  */
 final class Folders {
     private static final String NAME = "nariz";

@@ -1,19 +1,19 @@
 package nariz.app;
 
-import nariz.app.task.FaultLog;
-import java.util.Optional;
-import nariz.app.words.WindowWords;
 import atlantafx.base.theme.PrimerLight;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
+import nariz.app.task.FaultLog;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
+import nariz.app.words.WindowWords;
 import nariz.text.Language;
 
 /** Puts the window together. Arguments: {@code --demo}, or {@code --build FILE --log FILE}, or none; with any,

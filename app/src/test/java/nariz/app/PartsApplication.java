@@ -1,6 +1,5 @@
 package nariz.app;
 
-import nariz.family.metered.MeteredParts;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -18,8 +17,8 @@ import javafx.stage.Stage;
 import nariz.app.state.Session;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
-import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
+import nariz.family.metered.MeteredParts;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.log.LogWriter;
@@ -50,7 +49,8 @@ public final class PartsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-try")).fire();
             next(session);
         }));
-        session.trials().effectProperty().addListener((o, was, is) -> reckoned = is != null && is.tried() && is.changes().equals(
+        session.trials().effectProperty().addListener((o, was, is) -> reckoned = is != null && is.tried()
+                && is.changes().equals(
                 session.trials().triedProperty().get()));
         scene.addPostLayoutPulseListener(() -> {
             if (reckoned && from != 0) {
@@ -105,9 +105,11 @@ public final class PartsApplication extends Application {
     }
 
     private void next(Session session) {
-        double fitted = MeteredParts.MAIN_JET.of(session.driveProperty().get().sheet().carburetor(), nariz.carburetor.Stage.PRIMARY);
+        double fitted = MeteredParts.MAIN_JET.of(session.driveProperty().get().sheet().carburetor(),
+                nariz.carburetor.Stage.PRIMARY);
         from = System.nanoTime();
-        session.trials().tryParts(List.of(new PartChange(MeteredParts.MAIN_JET, nariz.carburetor.Stage.PRIMARY, fitted, fitted - 5
+        session.trials().tryParts(List.of(new PartChange(MeteredParts.MAIN_JET, nariz.carburetor.Stage.PRIMARY, fitted,
+                fitted - 5
                 + Math.floorMod(step, 11))));
     }
 

@@ -1,6 +1,5 @@
 package nariz.app;
 
-import nariz.family.metered.MeteredParts;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -20,20 +19,20 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
+import nariz.app.chart.TraceView;
 import nariz.app.state.Session;
+import nariz.app.state.Stop;
+import nariz.app.view.FilePicker;
+import nariz.app.view.MainWindow;
 import nariz.carburetor.BuildSheetReader;
-import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
+import nariz.family.metered.MeteredParts;
 import nariz.log.LogWriter;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
-import nariz.app.chart.TraceView;
-import nariz.app.state.Stop;
-import nariz.app.view.FilePicker;
-import nariz.app.view.MainWindow;
 import nariz.text.Language;
 
 /**
@@ -71,7 +70,8 @@ public final class ShotsApplication extends Application {
             session.select(null);
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             ((ToggleButton) scene.lookup("#show-try")).fire();
-            session.trials().tryParts(List.of(new PartChange(MeteredParts.MAIN_JET, nariz.carburetor.Stage.PRIMARY, MeteredParts.MAIN_JET.of(
+            session.trials().tryParts(List.of(new PartChange(MeteredParts.MAIN_JET, nariz.carburetor.Stage.PRIMARY,
+                    MeteredParts.MAIN_JET.of(
                     session.driveProperty().get().sheet().carburetor(), nariz.carburetor.Stage.PRIMARY), 64)));
             session.notes().keepPlan("larger jets");
         }));

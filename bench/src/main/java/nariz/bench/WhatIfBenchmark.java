@@ -1,13 +1,12 @@
 package nariz.bench;
 
-import nariz.family.metered.MeteredParts;
 import java.util.concurrent.TimeUnit;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Strategy;
-import nariz.carburetor.BuildSheet;
-import nariz.carburetor.Part;
-import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredParts;
 import nariz.sim.DemoDrive;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;

@@ -2,8 +2,8 @@ package nariz.cli;
 
 import java.io.IOException;
 import java.io.PrintWriter;
-import java.util.concurrent.Callable;
 import java.nio.file.Path;
+import java.util.concurrent.Callable;
 import nariz.exam.Accuracy;
 import nariz.exam.ComparisonStudy;
 import nariz.exam.ReferenceDrive;

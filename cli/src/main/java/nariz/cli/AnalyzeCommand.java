@@ -1,6 +1,5 @@
 package nariz.cli;
 
-import nariz.text.Message;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -8,6 +7,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.KitReader;
 import nariz.diagnosis.AdviceJson;
 import nariz.diagnosis.AdviceText;
 import nariz.diagnosis.Analysis;
@@ -15,10 +17,8 @@ import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.PreviousReader;
 import nariz.diagnosis.Request;
 import nariz.diagnosis.Strategy;
-import nariz.carburetor.BuildSheet;
-import nariz.carburetor.InputProblem;
-import nariz.carburetor.KitReader;
 import nariz.log.DriveLog;
+import nariz.text.Message;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;

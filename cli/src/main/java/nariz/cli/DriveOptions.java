@@ -1,9 +1,9 @@
 package nariz.cli;
 
 import java.nio.file.Path;
-import nariz.diagnosis.Strategy;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
+import nariz.diagnosis.Strategy;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import picocli.CommandLine.Mixin;

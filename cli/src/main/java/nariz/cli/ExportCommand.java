@@ -1,20 +1,20 @@
 package nariz.cli;
 
-import nariz.text.Message;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import nariz.carburetor.InputProblem;
+import nariz.text.Message;
 import nariz.workbook.Exchange;
 import nariz.workbook.Workbook;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
+import picocli.CommandLine;
 
 /** {@code nariz export}: writes a run or a whole workbook in open formats. */
 @Command(name = "export", mixinStandardHelpOptions = true,

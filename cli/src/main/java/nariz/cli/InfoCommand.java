@@ -1,6 +1,5 @@
 package nariz.cli;
 
-import nariz.text.Message;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,6 +12,7 @@ import nariz.log.ColumnPlan;
 import nariz.log.LogReader;
 import nariz.log.PlanJson;
 import nariz.log.Proposal;
+import nariz.text.Message;
 import nariz.workbook.Workbook;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;

@@ -1,6 +1,5 @@
 package nariz.cli;
 
-import nariz.text.Message;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,6 +16,7 @@ import nariz.log.PointReader;
 import nariz.log.Proposal;
 import nariz.log.Recording;
 import nariz.log.TrackReader;
+import nariz.text.Message;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 
@@ -75,7 +75,8 @@ final class LogOptions {
             int index = Integer.parseInt(parts[0].trim()) - 1;
             Channel c = Channel.ofKey(parts[1].trim()).orElseThrow();
             Channel.Unit u = parts.length > 2 ? c.unit(parts[2]).orElseThrow() : c.units().getFirst();
-            return new ColumnPlan(index, p.title(index).toString(), c, u.name(), new nariz.log.Scale.Linear(u.factor(), u.shift()),
+            return new ColumnPlan(index, p.title(index).toString(), c, u.name(), new nariz.log.Scale.Linear(u.factor(),
+                    u.shift()),
                     ColumnPlan.Certainty.SURE, Message.message("because.you-said-so"));
         } catch (RuntimeException e) {
             throw new ParameterException(line, "--columns: \"" + text + "\" is not like 3=vacuum:inhg; channels: "

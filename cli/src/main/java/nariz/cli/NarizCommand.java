@@ -6,8 +6,8 @@ import java.io.PrintWriter;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import nariz.carburetor.InputProblem;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine;
 
 /** {@code nariz}: entry point of the command line. */
 @Command(name = "nariz", mixinStandardHelpOptions = true, version = "nariz 0.1.0",

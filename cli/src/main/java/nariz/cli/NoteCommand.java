@@ -1,12 +1,12 @@
 package nariz.cli;
 
-import nariz.text.Message;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import nariz.carburetor.InputProblem;
+import nariz.text.Message;
 import nariz.workbook.Workbook;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;

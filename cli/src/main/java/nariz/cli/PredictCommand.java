@@ -1,20 +1,20 @@
 package nariz.cli;
 
-import nariz.text.Message;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.PartChange;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Prediction;
 import nariz.diagnosis.PredictionJson;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Strategy;
-import nariz.carburetor.BuildSheet;
-import nariz.carburetor.InputProblem;
-import nariz.carburetor.PartChange;
 import nariz.log.DriveLog;
+import nariz.text.Message;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;

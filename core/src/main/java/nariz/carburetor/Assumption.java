@@ -2,8 +2,8 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.Locale;
+import nariz.text.Message;
 
 /** A field that the sheet left out, as a person would call it. */
 public final class Assumption {
@@ -42,7 +42,8 @@ public final class Assumption {
         String group = group(path);
         String name = kebab(path.substring(path.lastIndexOf('.') + 1));
         boolean side = Stage.ofKey(group).isPresent();
-        return Families.part(name).filter(p -> side).map(Part::label).orElseGet(() -> message("sheet." + (side ? "barrels"
+        return Families.part(name).filter(p -> side).map(Part::label).orElseGet(() -> message("sheet." + (side
+                ? "barrels"
                 : kebab(group)) + "." + name));
     }
 

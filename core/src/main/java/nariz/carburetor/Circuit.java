@@ -2,8 +2,8 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.List;
+import nariz.text.Message;
 
 /**
  * A path fuel can take, as one family has it. A family's circuits stand in the order of work;

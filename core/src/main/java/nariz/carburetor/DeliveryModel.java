@@ -1,9 +1,9 @@
 package nariz.carburetor;
 
 /**
- * The carburetor of a build sheet as a function: engine speed, manifold vacuum and, where known, throttle, to air, plate
- * angles and the fuel of every circuit. Steady state; transients are the observation's business. An instance may hold
- * scratch space: one thread each.
+ * The carburetor of a build sheet as a function: engine speed, manifold vacuum and, where known, throttle, to air,
+ * plate angles and the fuel of every circuit. Steady state; transients are the observation's business. An instance may
+ * hold scratch space: one thread each.
  */
 public interface DeliveryModel {
     /** {@return room for a result of this model} */

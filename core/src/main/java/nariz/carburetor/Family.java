@@ -1,8 +1,8 @@
 package nariz.carburetor;
 
-import nariz.text.Message;
 import java.util.List;
 import java.util.Optional;
+import nariz.text.Message;
 
 /**
  * A family of carburetors: everything the program needs to know of how it works. What estimates, decides, draws and

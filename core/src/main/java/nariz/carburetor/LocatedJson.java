@@ -81,7 +81,8 @@ public record LocatedJson(Object value, int line, int column) {
             TokenStreamLocation at = p.currentTokenLocation();
             p.nextToken();
             if (map.put(key, read(source, p)) != null) {
-                throw new InputProblem(source, at.getLineNr(), at.getColumnNr(), key, message("problem.this-field-twice"),
+                throw new InputProblem(source, at.getLineNr(), at.getColumnNr(), key,
+                        message("problem.this-field-twice"),
                         message("problem.keep-one-of-the-two-and"));
             }
         }

@@ -2,10 +2,10 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Measure;
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.List;
+import nariz.text.Measure;
+import nariz.text.Message;
 import nariz.units.Dimension;
 import nariz.units.Quantity;
 import nariz.units.Units;
@@ -390,7 +390,8 @@ public final class Part {
         }
         if (role == Role.FUEL_LEVEL) {
             String mm = Quantity.trim(Math.abs(value), decimals);
-            return value == 0.0 ? message("part.level-set") : message(value > 0.0 ? "part.level-high" : "part.level-low", mm);
+            return value == 0.0 ? message("part.level-set") : message(value > 0.0 ? "part.level-high"
+                    : "part.level-low", mm);
         }
         return switch (dimension) {
             case PRESSURE -> Message.of(Measure.rating(value * si));

@@ -2,13 +2,13 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import nariz.text.Message;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -245,9 +245,29 @@ public final class SheetDraft {
     public String json() {
         SheetDraft kept = new SheetDraft(object(LocatedJson.parse("", text(root)).value()));
         List<String> own = fields().stream().map(Field::path).toList();
-        Families.all().stream().flatMap(f -> f.fields().stream()).map(f -> "carburetor." + f.path())
-                .filter(path -> !own.contains(path)).distinct().forEach(path -> kept.set(path, ""));
+        for (Family other : Families.all()) {
+            for (Field f : other.fields()) {
+                String path = "carburetor." + f.path();
+                if (!own.contains(path)) {
+                    kept.remove(path, own);
+                }
+            }
+        }
         return text(kept.root);
+    }
+
+    /** Takes a field away; with it the group it stands in where this family has nothing there. */
+    private void remove(String path, List<String> own) {
+        String group = path.substring(0, path.lastIndexOf('.') + 1);
+        boolean shared = own.stream().anyMatch(p -> p.startsWith(group));
+        String[] steps = (shared ? path : group.substring(0, group.length() - 1)).split("\\.", -1);
+        Object here = root;
+        for (int i = 0; i + 1 < steps.length; i++) {
+            here = here instanceof Map<?, ?> m ? m.get(steps[i]) : null;
+        }
+        if (here instanceof Map<?, ?> m) {
+            m.remove(steps[steps.length - 1]);
+        }
     }
 
     private static String text(Map<String, Object> root) {

@@ -2,12 +2,12 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import nariz.text.Message;
 import nariz.units.Dimension;
 import nariz.units.Quantity;
 
@@ -151,7 +151,8 @@ public final class SheetFields {
         if (json.get().value() instanceof Double d && d >= min && d <= max) {
             return d;
         }
-        throw problem(name, message("problem.write-a-bare-number-from-to", Quantity.trim(min, 3), Quantity.trim(max, 3)));
+        throw problem(name, message("problem.write-a-bare-number-from-to", Quantity.trim(min, 3), Quantity.trim(max,
+                3)));
     }
 
     /**
@@ -210,7 +211,8 @@ public final class SheetFields {
         for (Map.Entry<String, LocatedJson> e : fields.entrySet()) {
             if (!known.contains(e.getKey())) {
                 throw new InputProblem(source, e.getValue().line(), e.getValue().column(), path(e.getKey()),
-                        message("problem.a-field-that-is-not-known"), message("problem.known-here", String.join(", ", known)));
+                        message("problem.a-field-that-is-not-known"), message("problem.known-here", String.join(", ",
+                        known)));
             }
         }
     }

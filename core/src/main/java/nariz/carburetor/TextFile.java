@@ -2,7 +2,6 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -10,6 +9,7 @@ import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import nariz.text.Message;
 
 /** Reads the short JSON files a person hands over: build sheet, kit, earlier advice. */
 public final class TextFile {

@@ -5,15 +5,15 @@ import static nariz.text.Message.message;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import nariz.diagnosis.Analysis;
-import nariz.diagnosis.Regime;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
 import nariz.carburetor.InputProblem;
 import nariz.carburetor.PartChange;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Regime;
 import nariz.estimation.Calibrated;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
-import nariz.carburetor.Circuit;
 
 /**
  * Two drives of one vehicle, like with like.

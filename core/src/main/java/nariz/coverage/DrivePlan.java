@@ -2,20 +2,20 @@ package nariz.coverage;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Measure;
-import nariz.text.Message;
-import java.util.Optional;
-import nariz.carburetor.Delivery;
-import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.Stage;
-import nariz.carburetor.Family;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Family;
+import nariz.carburetor.Stage;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
+import nariz.text.Measure;
+import nariz.text.Message;
 
 /**
  * The readings that a verdict on every circuit needs, as a short list of steady points and pulls, and how much of each
@@ -105,8 +105,10 @@ public record DrivePlan(List<Item> items) {
         if (line > 0) {
             double low = Math.max(2e3, line - 8e3);
             double high = line + 8e3;
-            out.add(new Item(family.circuit(Stage.PRIMARY, Circuit.Role.ENRICHMENT).orElseThrow(), message("drive-plan.a-climb-on-which", Measure.atLeast(high),
-                    Measure.atMost(low), Measure.VACUUM_UNIT, 0.35 * red, 0.65 * red), Message.NONE, 0.35 * red, 0.65 * red, low,
+            out.add(new Item(family.circuit(Stage.PRIMARY, Circuit.Role.ENRICHMENT).orElseThrow(),
+                    message("drive-plan.a-climb-on-which", Measure.atLeast(high),
+                    Measure.atMost(low), Measure.VACUUM_UNIT, 0.35 * red, 0.65 * red), Message.NONE, 0.35 * red,
+                    0.65 * red, low,
                             high, SECONDS, 15, steady(o, 0.35 * red, 0.65 * red,
                     low, high, false)));
         }

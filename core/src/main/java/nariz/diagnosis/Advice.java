@@ -1,10 +1,10 @@
 package nariz.diagnosis;
 
-import nariz.text.Message;
 import java.util.List;
 import java.util.Optional;
-import nariz.estimation.Carried;
 import nariz.carburetor.Circuit;
+import nariz.estimation.Carried;
+import nariz.text.Message;
 
 /**
  * The answer.

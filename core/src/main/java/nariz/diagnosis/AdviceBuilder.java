@@ -2,15 +2,14 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Measure;
-import nariz.text.Message;
-import nariz.carburetor.Family;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
@@ -21,7 +20,8 @@ import nariz.estimation.Estimator;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
+import nariz.text.Measure;
+import nariz.text.Message;
 import nariz.units.Units;
 
 /** Puts the numbers into an answer with words. */
@@ -83,7 +83,8 @@ final class AdviceBuilder {
         Map<Flag, Double> shares = new EnumMap<>(Flag.class);
         stretches(o).forEach(s -> shares.merge(s.kind(), s.share(), Double::sum));
         return shares.entrySet().stream().max(Map.Entry.comparingByValue()).filter(e -> e.getValue() > MOSTLY)
-                .map(e -> Message.literal(" ").then(message("advice-builder.mostly", e.getKey().label(), 100 * e.getValue())))
+                .map(e -> Message.literal(" ").then(message("advice-builder.mostly", e.getKey().label(),
+                100 * e.getValue())))
                 .orElse(Message.NONE);
     }
 
@@ -118,8 +119,10 @@ final class AdviceBuilder {
         List<Message> out = new ArrayList<>(previous.map(p -> p.notFitted(observation.sheet())).orElse(List.of()));
         Banks.of(observation).ifPresent(b -> {
             bank(out, message("advice-builder.at-idle"), b.idle(), message("advice-builder.a-one-sided-leak"));
-            bank(out, message("advice-builder.at-light-load"), b.light(), message("advice-builder.distribution-a-one-sided"));
-            bank(out, message("advice-builder.under-load"), b.load(), message("advice-builder.distribution-or-one-side"));
+            bank(out, message("advice-builder.at-light-load"), b.light(),
+                    message("advice-builder.distribution-a-one-sided"));
+            bank(out, message("advice-builder.under-load"), b.load(), message(
+                    "advice-builder.distribution-or-one-side"));
         });
         return out;
     }
@@ -148,7 +151,8 @@ final class AdviceBuilder {
     private static void bank(List<Message> out, Message where, double d, Message why) {
         if (Math.abs(d) > BANKS_DIFFER) {
             out.add(message("advice-builder.the-bank-reads-leaner",
-                    d > 0 ? message("advice-builder.second") : message("advice-builder.first"), 100 * Math.abs(d), where, why));
+                    d > 0 ? message("advice-builder.second") : message("advice-builder.first"), 100 * Math.abs(d),
+                    where, why));
         }
     }
 
@@ -324,10 +328,12 @@ final class AdviceBuilder {
             } else {
                 status = Math.abs(read[0]) > 0.05 && changing ? Status.WAITING : Status.SETTLED;
             }
-            Message settle = status == Status.NOT_READ || status == Status.IN_DOUBT ? drive(c, observation) : Message.NONE;
+            Message settle = status == Status.NOT_READ || status == Status.IN_DOUBT ? drive(c, observation)
+                    : Message.NONE;
             out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
                     read[1] / observation.steadyS(), read[1] > 0 ? read[0] : Double.NaN, status, confounded(c),
-                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope() : Optional.empty(), settle));
+                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope()
+                    : Optional.empty(), settle));
         }
         return out;
     }
@@ -365,7 +371,8 @@ final class AdviceBuilder {
     private List<Message> confounded(Circuit c) {
         List<Message> out = new ArrayList<>();
         for (Circuit other : family().circuits()) {
-            if (!other.equals(c) && other.role() != Circuit.Role.PUMP && Math.abs(estimate.correlation(c, other)) > 0.6) {
+            if (!other.equals(c) && other.role() != Circuit.Role.PUMP && Math.abs(estimate.correlation(c,
+                    other)) > 0.6) {
                 out.add(other.label());
             }
         }
@@ -427,7 +434,8 @@ final class AdviceBuilder {
 
     private Message sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none) {
         return switch (verdict) {
-            case CHANGE -> changeSentence(changes.stream().filter(c -> c.part().role() != Part.Role.IDLE_STOP).findFirst()
+            case CHANGE -> changeSentence(changes.stream().filter(c -> c.part().role() != Part.Role.IDLE_STOP)
+                    .findFirst()
                     .orElse(changes.getFirst()), today);
             case CHECK_FIRST -> checkSentence();
             case LEAVE -> message("advice-builder.leave-it-alone-no", (none > 0.5

@@ -1,16 +1,16 @@
 package nariz.diagnosis;
 
-import nariz.text.Wording;
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import nariz.carburetor.Circuit;
 import nariz.estimation.Carried;
 import nariz.estimation.Slope;
-import nariz.carburetor.Circuit;
+import nariz.text.Message;
+import nariz.text.Wording;
 import nariz.units.Units;
 import tools.jackson.databind.ObjectMapper;
 import tools.jackson.databind.json.JsonMapper;
@@ -169,7 +169,8 @@ public final class AdviceJson {
     private static Map<String, Object> school(School s) {
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("question", english(s.question()));
-        m.put("answers", s.answers().stream().map(x -> ordered("name", english(x.name()), "says", english(x.says()))).toList());
+        m.put("answers", s.answers().stream().map(x -> ordered("name", english(x.name()), "says",
+                english(x.says()))).toList());
         m.put("followed", english(s.followed()));
         m.put("why", english(s.why()));
         return m;

@@ -1,13 +1,13 @@
 package nariz.diagnosis;
 
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import nariz.estimation.Flag;
 import nariz.carburetor.Circuit;
+import nariz.estimation.Flag;
+import nariz.text.Message;
 
 /** Advice as plain text for a terminal, at most 100 columns wide. */
 public final class AdviceText {

@@ -1,14 +1,14 @@
 package nariz.diagnosis;
 
-import nariz.carburetor.Stage;
-import nariz.carburetor.Part;
-import nariz.carburetor.Ladder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Ladder;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
 import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
 import nariz.estimation.Observation;

@@ -1,15 +1,15 @@
 package nariz.diagnosis;
 
-import nariz.carburetor.Ladder;
-import nariz.carburetor.Family;
 import java.util.List;
 import java.util.stream.DoubleStream;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
+import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
-import nariz.carburetor.Circuit;
 
 /**
  * A part that can be tried in other sizes.

@@ -1,10 +1,10 @@
 package nariz.diagnosis;
 
-import nariz.text.Message;
-import nariz.carburetor.Circuit;
 import java.util.List;
+import nariz.carburetor.Circuit;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.text.Message;
 
 /**
  * One change to one part.
@@ -21,7 +21,8 @@ import nariz.carburetor.Stage;
  * @param recheck what to look at afterwards, in order
  * @param cautions short warnings
  */
-public record Change(Part part, Stage side, Circuit circuit, double from, double to, boolean now, double effort, double gain,
+public record Change(Part part, Stage side, Circuit circuit, double from, double to, boolean now, double effort,
+        double gain,
         List<Message> reasons, List<Message> recheck, List<Message> cautions) {
     /** Copies the lists. */
     public Change {

@@ -1,10 +1,10 @@
 package nariz.diagnosis;
 
-import nariz.text.Message;
 import java.util.List;
 import java.util.Optional;
-import nariz.estimation.Slope;
 import nariz.carburetor.Circuit;
+import nariz.estimation.Slope;
+import nariz.text.Message;
 
 /**
  * What the log says about one circuit.

@@ -1,6 +1,5 @@
 package nariz.diagnosis;
 
-import nariz.carburetor.Ladder;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -13,6 +12,7 @@ import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Kit;
+import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 

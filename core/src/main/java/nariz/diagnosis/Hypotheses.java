@@ -2,18 +2,18 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
-import nariz.carburetor.Ladder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Ladder;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.FaultShapes;
 import nariz.estimation.Observation;
 import nariz.estimation.PullTrend;
+import nariz.text.Message;
 import nariz.units.Units;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -281,11 +281,13 @@ final class Hypotheses {
                 new Signature("sensor-offset", message("hypotheses.sensor-offset-or-wrong"), 0.03, 1.5, offset, true,
                         message("hypotheses.the-same-error-everywhere"),
                         message("hypotheses.run-the-sensor-in")),
-                new Signature("fuel-starvation", message("hypotheses.fuel-supply-that-runs"), 0.03, 1.5, starving, false,
+                new Signature("fuel-starvation", message("hypotheses.fuel-supply-that-runs"), 0.03, 1.5, starving,
+                false,
                         -trend.perS() / STARVES_PER_S, trend.sdPerS() / STARVES_PER_S, pressureMark(),
                         message("hypotheses.leaner-the-longer-a"),
                         message("hypotheses.log-or-watch-fuel")),
-                new Signature("misfire", message("hypotheses.misfire"), 0.02, 1.0, misses, false, 0.0, Double.POSITIVE_INFINITY, spikes,
+                new Signature("misfire", message("hypotheses.misfire"), 0.02, 1.0, misses, false, 0.0,
+                Double.POSITIVE_INFINITY, spikes,
                         message("hypotheses.short-lean-spikes-in"),
                         message("hypotheses.plugs-leads-cap-coil")),
                 new Signature("plates-open", message("hypotheses.throttle-plates-too-far"), 0.01, 1.0,

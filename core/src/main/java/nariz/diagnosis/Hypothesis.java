@@ -1,7 +1,7 @@
 package nariz.diagnosis;
 
-import nariz.text.Message;
 import java.util.List;
+import nariz.text.Message;
 
 /**
  * A cause that competes to explain the readings.

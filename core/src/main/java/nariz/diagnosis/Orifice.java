@@ -2,16 +2,16 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Measure;
-import nariz.text.Message;
-import nariz.carburetor.Carburetor;
-import nariz.carburetor.Family;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Carburetor;
+import nariz.carburetor.Family;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
+import nariz.text.Measure;
+import nariz.text.Message;
 
 /**
  * Arithmetic of round holes: area pi d²/4, and for holes that feed the same stream the sum of their areas with the one
@@ -83,7 +83,8 @@ public record Orifice(double fromM, double toM, double besideM) {
         }
         List<String> on = DrillLadder.above(fromM, MOST_DRILLS).stream().filter(d -> d <= toM + 1e-9).map(d ->
                 String.format(Locale.ROOT, "%.2f (%+.0f %%)", 1e3 * d, 100 * (area(d) / area(fromM) - 1))).toList();
-        return on.isEmpty() ? message("orifice.no-drill-of-mm") : message("orifice.drills-on-the-way", String.join(", ", on));
+        return on.isEmpty() ? message("orifice.no-drill-of-mm") : message("orifice.drills-on-the-way",
+                String.join(", ", on));
     }
 
     /** {@return one line for people} */

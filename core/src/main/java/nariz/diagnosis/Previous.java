@@ -2,7 +2,6 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -10,6 +9,7 @@ import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
 import nariz.estimation.Carried;
+import nariz.text.Message;
 
 /**
  * An earlier advice, as far as the next one needs it.
@@ -56,7 +56,8 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Carrie
         for (PartChange p : fitted) {
             double is = p.part().of(sheet.carburetor(), p.side());
             // A stop screw counts from where it stood: no sheet carries it.
-            if (p.part().role() != Part.Role.IDLE_STOP && Math.abs(is - p.to()) > 1e-3 * Math.max(1.0, Math.abs(p.to()))) {
+            if (p.part().role() != Part.Role.IDLE_STOP && Math.abs(is - p.to()) > 1e-3 * Math.max(1.0,
+                    Math.abs(p.to()))) {
                 out.add(message("previous.was-advised-the-sheet", p.part().named(p.side()), p.part().text(p.to()),
                         p.part().text(is)));
             }

@@ -2,14 +2,13 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
-import nariz.carburetor.Families;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import nariz.carburetor.Families;
 import nariz.carburetor.InputProblem;
 import nariz.carburetor.LocatedJson;
 import nariz.carburetor.Part;
@@ -17,6 +16,7 @@ import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
 import nariz.carburetor.TextFile;
 import nariz.estimation.Carried;
+import nariz.text.Message;
 import nariz.units.Units;
 
 /** Reads back what the next analysis needs of an advice file, format {@code nariz-advice/1}. */

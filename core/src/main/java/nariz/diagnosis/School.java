@@ -1,8 +1,8 @@
 package nariz.diagnosis;
 
-import nariz.text.Message;
 import java.util.List;
 import nariz.carburetor.Stage;
+import nariz.text.Message;
 
 /**
  * A question on which good tuners differ, with what each school would say on this log.

@@ -2,8 +2,6 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Measure;
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -12,6 +10,8 @@ import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
+import nariz.text.Measure;
+import nariz.text.Message;
 import nariz.units.Units;
 
 /** Works out, on one log, what the schools that tuners follow would each do. */
@@ -59,7 +59,8 @@ final class Schools {
         Message shows = decision.best(part, Stage.PRIMARY).map(s -> part.text(s.to()))
                 .orElse(message("schools.as-fitted", part.text(part.of(sheet.carburetor(), Stage.PRIMARY))));
         double really = rated + estimate.shiftPa();
-        answers.add(new School.Answer(message("schools.what-the-log-shows"), message("schools.the-one-fitted-rated", shows,
+        answers.add(new School.Answer(message("schools.what-the-log-shows"), message("schools.the-one-fitted-rated",
+                shows,
                 part.text(part.of(
                         sheet.carburetor(), Stage.PRIMARY)),
                 Measure.vacuum(Math.max(0.0, really)), Measure.bareVacuum(Estimate.Z90 * estimate.shiftSdPa()))));

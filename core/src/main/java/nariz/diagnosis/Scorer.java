@@ -3,8 +3,8 @@ package nariz.diagnosis;
 import java.util.ArrayList;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
-import nariz.estimation.Cell;
 import nariz.estimation.Calibrated;
+import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 
 /**

@@ -4,8 +4,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
-import nariz.estimation.Cell;
 import nariz.carburetor.Circuit;
+import nariz.estimation.Cell;
 
 /**
  * Target lambda by regime. Load is manifold over ambient pressure.

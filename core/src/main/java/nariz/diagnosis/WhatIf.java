@@ -1,13 +1,13 @@
 package nariz.diagnosis;
 
 import java.util.List;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.BuildSheet;
 import nariz.estimation.Estimate;
 import nariz.estimation.Observation;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
 
 /**
  * The mixture the same drive would show with other parts, at every sample, fast enough to follow a hand.

@@ -2,9 +2,9 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
-import nariz.carburetor.Part;
 import java.util.List;
+import nariz.carburetor.Part;
+import nariz.text.Message;
 
 /**
  * How to carry a change out.
@@ -29,7 +29,8 @@ public record WorkCard(List<Message> tools, List<Message> steps, Message proof) 
     public static WorkCard of(Change c) {
         Message to = c.part().text(c.to());
         Part.Work w = c.part().work();
-        return new WorkCard(w.tools().stream().map(k -> message(k)).toList(), w.steps().stream().map(k -> message(k, to))
+        return new WorkCard(w.tools().stream().map(k -> message(k)).toList(), w.steps().stream().map(k -> message(k,
+                to))
                 .toList(), message(w.proof()));
     }
 }

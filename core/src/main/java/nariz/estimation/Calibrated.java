@@ -1,11 +1,11 @@
 package nariz.estimation;
 
-import nariz.carburetor.Coefficients;
-import nariz.carburetor.Delivery;
-import nariz.carburetor.DeliveryModel;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficients;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
 
 /**
  * A carburetor as the log makes it out: the forward model with its own coefficients, plate position and enrichment

@@ -1,10 +1,10 @@
 package nariz.estimation;
 
-import nariz.carburetor.Coefficient;
-import nariz.carburetor.Family;
 import java.util.ArrayList;
 import java.util.List;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficient;
+import nariz.carburetor.Family;
 
 /**
  * What one drive taught about a carburetor, as the starting point for the next: mean and covariance of the estimate's

@@ -1,12 +1,12 @@
 package nariz.estimation;
 
-import nariz.carburetor.Stage;
-import nariz.carburetor.Family;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
+import nariz.carburetor.Stage;
 
 /**
  * What the log says about the circuits.

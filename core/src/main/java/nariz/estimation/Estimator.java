@@ -1,15 +1,15 @@
 package nariz.estimation;
 
-import nariz.carburetor.Carburetor;
-import nariz.carburetor.Part;
-import nariz.carburetor.Stage;
-import nariz.carburetor.Coefficients;
-import nariz.carburetor.Coefficient;
-import nariz.carburetor.Family;
 import java.util.List;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficient;
+import nariz.carburetor.Coefficients;
+import nariz.carburetor.Family;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
 import nariz.units.Units;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -22,9 +22,9 @@ import org.hipparchus.linear.RealVector;
  * Corrections of the circuits from steady cells.
  *
  * <p>y_i = sum_c k_c phi_ic(z) + s phi_i,main ln(m_i/m_ref) + g_i + e_i over cells i, in phi. The unknowns u are a
- * level k for every circuit, normal around 1 (spreads in {@link Circuit#levelSd}; idle and transfer share their feed, so
- * theirs are correlated 0.5), a slope s of the main circuit, and z: the coefficients no sheet gives, each normal in the
- * logarithm with its {@link Coefficient#spread()}, and the plates' true position. phi_ic(z) is not linear in z: the
+ * level k for every circuit, normal around 1 (spreads in {@link Circuit#levelSd}; idle and transfer share their feed,
+ * so theirs are correlated 0.5), a slope s of the main circuit, and z: the coefficients no sheet gives, each normal in
+ * the logarithm with its {@link Coefficient#spread()}, and the plates' true position. phi_ic(z) is not linear in z: the
  * equations are linearised and solved twice (Gauss-Newton; Nocedal and Wright 2006, section 10.3). g is what no
  * coefficient explains: a Gaussian process with standard deviation sigma phi_i and covariance exp(-(dx²/0.6² +
  * dL²/0.2²)/2) in x = ln airflow and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating explicit basis
@@ -301,9 +301,11 @@ public final class Estimator {
         for (int c = 0; c < circuits.size(); c++) {
             factor[c] = f.u.getEntry(c);
         }
-        return new Estimate(sheet.carburetor().family(), cells, found, factor, mean, sd, correlation, f.phi, f.phiSd(), standard, phi, f.rest(phi),
+        return new Estimate(sheet.carburetor().family(), cells, found, factor, mean, sd, correlation, f.phi, f.phiSd(),
+                standard, phi, f.rest(phi),
                 f.u.getEntry(slopeAt), slope(at, f, phi, posterior), airReference, p.mean, p.spread, strain(f),
-                new Carried(Carried.names(sheet.carburetor().family()), f.u.toArray(), posterior.getData(), p.mean, p.spread));
+                new Carried(Carried.names(sheet.carburetor().family()), f.u.toArray(), posterior.getData(), p.mean,
+                p.spread));
     }
 
     /**
@@ -373,7 +375,8 @@ public final class Estimator {
             for (double p : phi[i]) {
                 total += p;
             }
-            b += share * phi[i][c] * (f.u.getEntry(c) + f.u.getEntry(slopeAt) * air(i) + rest[i] / Math.max(total, 1e-6));
+            b += share * phi[i][c] * (f.u.getEntry(c) + f.u.getEntry(slopeAt) * air(i) + rest[i] / Math.max(total,
+                    1e-6));
             g.addToEntry(c, share * at.base[i][c]);
             g.addToEntry(slopeAt, share * at.base[i][c] * air(i));
             for (int j = 0; j < bends; j++) {

@@ -1,11 +1,11 @@
 package nariz.estimation;
 
-import nariz.carburetor.Delivery;
-import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.Family;
 import java.util.Arrays;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Family;
 import nariz.flow.CompressibleFlow;
 
 /** What faults do to every cell. */

@@ -2,8 +2,8 @@ package nariz.estimation;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.Locale;
+import nariz.text.Message;
 
 /** Why a sample does not count toward steady calibration; a sample keeps its first reason in this order. */
 public enum Flag {

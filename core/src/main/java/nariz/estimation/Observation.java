@@ -1,10 +1,5 @@
 package nariz.estimation;
 
-import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.Delivery;
-import nariz.carburetor.Stage;
-import nariz.carburetor.PumpModel;
-import nariz.carburetor.Family;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -15,10 +10,15 @@ import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.DoubleUnaryOperator;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Family;
+import nariz.carburetor.PumpModel;
+import nariz.carburetor.Stage;
+import nariz.flow.ThrottlePlate;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
-import nariz.flow.ThrottlePlate;
 import nariz.units.Units;
 
 /**

@@ -1,6 +1,5 @@
 package nariz.exam;
 
-import nariz.carburetor.Families;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -9,6 +8,7 @@ import java.util.function.DoubleConsumer;
 import java.util.function.Predicate;
 import java.util.stream.LongStream;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Families;
 
 /** Puts the adviser through cases whose answers are known and prints what came out, misses included. */
 public final class Accuracy {

@@ -1,6 +1,5 @@
 package nariz.exam;
 
-import nariz.family.metered.MeteredParts;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -8,14 +7,14 @@ import java.util.Map;
 import java.util.Random;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
-import nariz.diagnosis.Analysis;
-import nariz.diagnosis.Regime;
-import nariz.diagnosis.Strategy;
 import nariz.carburetor.BuildSheet;
-import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.comparison.Difference;
 import nariz.comparison.RunComparison;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Regime;
+import nariz.diagnosis.Strategy;
+import nariz.family.metered.MeteredParts;
 import nariz.log.DriveLog;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;

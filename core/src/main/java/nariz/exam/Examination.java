@@ -1,11 +1,13 @@
 package nariz.exam;
 
-import nariz.carburetor.Stage;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
@@ -16,11 +18,9 @@ import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
-import nariz.carburetor.BuildSheet;
-import nariz.estimation.Cell;
 import nariz.estimation.Calibrated;
+import nariz.estimation.Cell;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
 import nariz.sim.SimulatedDrive;
 
 /**

@@ -1,12 +1,12 @@
 package nariz.exam;
 
-import nariz.flow.Barrels;
-import nariz.family.metered.MeteredParts;
 import java.util.ArrayList;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredParts;
+import nariz.flow.Barrels;
 import nariz.units.Units;
 
 /**
@@ -67,11 +67,13 @@ final class HealthyTune {
             moves.add(new Move(MeteredParts.POWER_CHANNEL_RESTRICTION, Stage.PRIMARY, 2));
             moves.add(new Move(MeteredParts.POWER_VALVE_RATING, Stage.PRIMARY, 1));
         }
+        moves.removeIf(m -> !start.carburetor().family().stages().contains(m.side()));
         return moves;
     }
 
     private static boolean tooThick(Move m, BuildSheet sheet, double v) {
-        return m.part().equals(MeteredParts.METERING_ROD) && v * Units.THOU > Barrels.of(sheet.carburetor(), Stage.PRIMARY).rodCruiseM();
+        return m.part().equals(MeteredParts.METERING_ROD) && v * Units.THOU > Barrels.of(sheet.carburetor(),
+                Stage.PRIMARY).rodCruiseM();
     }
 
     private static boolean unusual(Move m, double v) {

@@ -1,21 +1,21 @@
 package nariz.exam;
 
-import nariz.flow.MeteredCoefficient;
-import nariz.carburetor.Coefficients;
-import nariz.carburetor.Delivery;
-import nariz.carburetor.DeliveryModel;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficients;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
-import nariz.carburetor.BuildSheet;
 import nariz.estimation.Calibrated;
 import nariz.estimation.Cell;
-import nariz.carburetor.Circuit;
+import nariz.flow.MeteredCoefficient;
 import nariz.sim.DemoDrive;
 import nariz.sim.SimulatedDrive;
 import nariz.units.Units;
@@ -143,7 +143,8 @@ public final class ModelPictures {
             if (most > 0.01) {
                 edge.addAll(back);
                 p.area(edge, INKS.get(c.index()));
-                p.text(WIDTH - RIGHT + 8, TOP + 18 * (7 - c.index()), c.label().toString(), "start", INKS.get(c.index()));
+                p.text(WIDTH - RIGHT + 8, TOP + 18 * (7 - c.index()), c.label().toString(), "start",
+                        INKS.get(c.index()));
             }
         }
         p.grid(new double[] {20, 15, 10, 5}, new double[] {0, 0.5, 1.0}, 1);

@@ -1,7 +1,5 @@
 package nariz.exam;
 
-import nariz.flow.Barrels;
-import nariz.family.metered.MeteredParts;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
@@ -14,6 +12,8 @@ import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.estimation.Observation;
+import nariz.family.metered.MeteredParts;
+import nariz.flow.Barrels;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.DriveScript;
@@ -70,6 +70,20 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      * @return the case
      */
     public static PracticeCase of(long seed) {
+        return of(seed, false);
+    }
+
+    /**
+     * Draws a case with one to three two-barrels in place of four-barrels.
+     *
+     * @param seed seed
+     * @return the case
+     */
+    public static PracticeCase twoBarrel(long seed) {
+        return of(seed, true);
+    }
+
+    private static PracticeCase of(long seed, boolean twoBarrel) {
         Random r = new Random(seed * 7919 + 17);
         DriveScript script = DriveScript.twelveMinutes().varied(r);
         BuildSheet healthy = null;
@@ -77,7 +91,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         double worst = Double.POSITIVE_INFINITY;
         // Some engines cannot be set up well with any parts; nobody would learn much from those.
         for (int i = 0; i < DRAWS && worst > HEALTHY; i++) {
-            BuildSheet start = engine(r);
+            BuildSheet start = twoBarrel ? twoBarrelEngine(r) : engine(r);
             Truth first = truth(start, seed, script);
             BuildSheet tuned = HealthyTune.of(start, first.coarse(start, CELLS));
             if (first.worst(tuned) < worst) {
@@ -129,6 +143,9 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         List<Misfit> out = new ArrayList<>();
         while (out.size() < count) {
             Misfit e = error(r, healthy);
+            if (!healthy.carburetor().family().stages().contains(e.side())) {
+                continue;
+            }
             if (out.stream().anyMatch(o -> o.part().equals(e.part()) && o.side() == e.side())) {
                 continue;
             }
@@ -206,6 +223,29 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
                 r.nextInt(4) == 0 ? "centrifugal" : "vacuum", 95 + 6.5 * r.nextDouble(), 5 + r.nextInt(25),
                 rods ? "rod-metered-4" : "block-metered-4", count, primary, secondary,
                 rods ? "air-valve" : (r.nextBoolean() ? "mechanical" : "diaphragm"));
+        return BuildSheetReader.parse("practice", json);
+    }
+
+    private static BuildSheet twoBarrelEngine(Random r) {
+        double litres = Math.rint(10 * (1.2 + 4.0 * r.nextDouble())) / 10;
+        int cylinders = litres < 2.4 ? 4 : (litres < 4.2 ? 6 : 8);
+        String cam = List.of("mild", "mild", "medium", "medium", "big").get(r.nextInt(5));
+        int redline = 4500 + 250 * r.nextInt(5);
+        int idle = cam.equals("mild") ? 720 : cam.equals("medium") ? 800 : 900;
+        int count = litres > 3 && r.nextInt(4) == 0 ? 3 : litres > 2 && r.nextInt(4) == 0 ? 2 : 1;
+        // The same 75 m/s at the redline through half as many venturis a carburetor.
+        double venturi = Math.clamp(Math.sqrt(litres * redline / 5500.0 / count) * 18.5
+                * (0.95 + 0.1 * r.nextDouble()), 17, 40);
+        String json = String.format(Locale.ROOT, """
+                {"format": "nariz-build/1", "name": "practice",
+                 "engine": {"displacement": "%.1f L", "cylinders": %d, "compression": %.1f, "cam": "%s",
+                   "idleSpeed": "%d rpm", "redline": "%d rpm", "advance": "%s", "transmission": "manual"},
+                 "ambient": {"pressure": "%.1f kPa", "temperature": "%d C"},
+                 "carburetor": {"family": "block-metered-2", "count": %d,
+                   "primary": {"bore": "%.1f mm", "venturi": "%.1f mm"}}}
+                """, litres, cylinders, 8.5 + 1.5 * r.nextDouble(), cam, idle, redline,
+                r.nextInt(4) == 0 ? "centrifugal" : "vacuum", 95 + 6.5 * r.nextDouble(), 5 + r.nextInt(25), count,
+                venturi * 1.38, venturi);
         return BuildSheetReader.parse("practice", json);
     }
 

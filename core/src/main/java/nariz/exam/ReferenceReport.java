@@ -1,11 +1,11 @@
 package nariz.exam;
 
-import nariz.family.metered.MeteredCircuits;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Consumer;
+import nariz.carburetor.Circuit;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Hypothesis;
@@ -16,7 +16,7 @@ import nariz.diagnosis.Verdict;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.Observation;
-import nariz.carburetor.Circuit;
+import nariz.family.metered.MeteredCircuits;
 import nariz.units.Units;
 
 /** Compares model and estimate with the inside of drives from another simulator, as Markdown tables. */
@@ -95,7 +95,8 @@ public final class ReferenceReport {
             }
             air[n] = o.airKgPerS(s) / d.inside().get("air")[row];
             plate[n++] = o.thetaRad(s) / Units.DEG - d.inside().get("th_p")[row];
-            double mine = (o.phi(MeteredCircuits.IDLE, s) + o.phi(MeteredCircuits.TRANSFER, s) + o.phi(MeteredCircuits.SECONDARY_IDLE, s))
+            double mine = (o.phi(MeteredCircuits.IDLE, s) + o.phi(MeteredCircuits.TRANSFER, s)
+                    + o.phi(MeteredCircuits.SECONDARY_IDLE, s))
                     / o.predictedPhi(s);
             double idle = d.inside().get("idle_p")[row] + d.inside().get("idle_s")[row];
             double his = idle / (idle + d.inside().get("main_p")[row] + d.inside().get("main_s")[row]);
@@ -122,7 +123,8 @@ public final class ReferenceReport {
         Estimate e = a.estimate();
         String[] columns = {"idle_p", "main_p", "idle_s", "main_s"};
         List<List<Circuit>> mine = List.of(List.of(MeteredCircuits.IDLE, MeteredCircuits.TRANSFER),
-                List.of(MeteredCircuits.MAIN, MeteredCircuits.POWER), List.of(MeteredCircuits.SECONDARY_IDLE), List.of(MeteredCircuits.SECONDARY_MAIN));
+                List.of(MeteredCircuits.MAIN, MeteredCircuits.POWER), List.of(MeteredCircuits.SECONDARY_IDLE),
+                List.of(MeteredCircuits.SECONDARY_MAIN));
         StringBuilder out = new StringBuilder("| " + d.name());
         for (int c = 0; c < columns.length; c++) {
             double theirs = 0;

@@ -1,7 +1,7 @@
 package nariz.flow;
 
-import nariz.carburetor.Coefficients;
 import nariz.carburetor.Carburetor;
+import nariz.carburetor.Coefficients;
 import nariz.carburetor.Stage;
 import nariz.units.Units;
 

@@ -1,7 +1,7 @@
 package nariz.flow;
 
-import nariz.carburetor.Coefficients;
 import nariz.carburetor.Ambient;
+import nariz.carburetor.Coefficients;
 import nariz.carburetor.Engine;
 
 /**

@@ -2,11 +2,11 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import nariz.text.Message;
 import nariz.units.Units;
 
 /** A recorded quantity, the header words that name it, the units it may come in and the range it can have. */

@@ -2,7 +2,6 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -12,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import nariz.carburetor.InputProblem;
+import nariz.text.Message;
 
 /**
  * What the columns of a table carry: by header words in several languages, by units in the header or in a row of their
@@ -224,7 +224,8 @@ final class HeaderMatch {
         }
         List<String> names = c.units().stream().map(Channel.Unit::name).toList();
         throw new InputProblem(t.source(), t.headerLine(), index + 1, title,
-                unit.isEmpty() ? message("problem.no-unit-for", c.label()) : message("problem.the-unit-for", unit, c.label()),
+                unit.isEmpty() ? message("problem.no-unit-for", c.label()) : message("problem.the-unit-for", unit,
+                c.label()),
                 message("problem.put-the-unit-in-the-header", c.header(), String.join(", ", names)));
     }
 
@@ -338,7 +339,8 @@ final class HeaderMatch {
         double step = middle(steps);
         ColumnPlan s = sure(i, title, Channel.TIME, Channel.TIME.units().getFirst());
         return step >= 5 && step == Math.rint(step) ? new ColumnPlan(i, title, Channel.TIME, "ms",
-                new Scale.Linear(1e-3, 0), ColumnPlan.Certainty.LIKELY, message("because.its-steps-are-milliseconds")) : s;
+                new Scale.Linear(1e-3, 0), ColumnPlan.Certainty.LIKELY,
+                message("because.its-steps-are-milliseconds")) : s;
     }
 
     /** The unit in which the numbers make sense. */

@@ -2,11 +2,11 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.Arrays;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
+import nariz.text.Message;
 import nariz.units.Quantity;
 import nariz.units.Units;
 
@@ -65,9 +65,11 @@ final class LogPlausibility {
         }
         double shown = c.channel() == Channel.AFR ? middle * Units.PETROL_GAUGE_STOICH : middle;
         double byFuel = shown / sheet.fuel().stoichAfr();
-        Message found = message("problem.a-middle-reading-of-lambda", Quantity.trim(shown, 2), Quantity.trim(middle, 2));
+        Message found = message("problem.a-middle-reading-of-lambda", Quantity.trim(shown, 2), Quantity.trim(middle,
+                2));
         if (c.channel() == Channel.AFR && byFuel > 0.75 && byFuel < 1.3) {
-            throw problem(source, line, c, found, message("problem.on-the-scale-of-the-sheet", Quantity.trim(byFuel, 2)));
+            throw problem(source, line, c, found, message("problem.on-the-scale-of-the-sheet", Quantity.trim(byFuel,
+                    2)));
         }
         throw problem(source, line, c, found, message("problem.no-engine-runs-there-check-that"));
     }

@@ -2,7 +2,6 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
@@ -27,6 +26,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
+import nariz.text.Message;
 import nariz.units.Quantity;
 
 /**
@@ -480,11 +480,14 @@ public final class LogReader {
         }
         if (stepsBack > Math.max(MOST_STEPS, rows / 100)) {
             throw new InputProblem(table.source(), table.headerLine(), columns[timeAt].index() + 1, title(timeAt),
-                    message("problem.a-time-that-goes-back-times", stepsBack), message("problem.time-rises-from-row-to-row"));
+                    message("problem.a-time-that-goes-back-times", stepsBack),
+                    message("problem.time-rises-from-row-to-row"));
         }
         if (rows < FEWEST) {
-            Message more = problems.isEmpty() ? Message.NONE : message("problem.and-more-first-problem", problems.getFirst().text());
-            throw new InputProblem(table.source(), table.headerLine(), 0, "", message("problem.usable-rows", rows, more),
+            Message more = problems.isEmpty() ? Message.NONE : message("problem.and-more-first-problem",
+                    problems.getFirst().text());
+            throw new InputProblem(table.source(), table.headerLine(), 0, "", message("problem.usable-rows", rows,
+                    more),
                     message("problem.at-least-rows-over-s-are", FEWEST, (int) SHORTEST_S));
         }
         return new Recording(table.source(), plan, table.preamble(), rows, table.headerLine(), out, marks, problems,
@@ -495,8 +498,10 @@ public final class LogReader {
         ColumnPlan c = columns[i];
         if (firstBad[i] != null && badCells[i] > WORST_SHARE * Math.max(rows, 1)) {
             LogProblem p = firstBad[i];
-            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(), message("problem.and-more-like-it",
-                    p.found(), (badCells[i] - 1)), message("problem.check-that-this-column-really-is", c.channel().label(),
+            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(),
+                    message("problem.and-more-like-it",
+                    p.found(), (badCells[i] - 1)), message("problem.check-that-this-column-really-is",
+                    c.channel().label(),
                             c.channel().header()));
         }
     }

@@ -2,10 +2,10 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import nariz.text.Message;
 
 /**
  * How a table of readings is to be taken: what every column means and where time comes from. Made by

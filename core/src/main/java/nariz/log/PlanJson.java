@@ -2,13 +2,13 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import nariz.carburetor.InputProblem;
 import nariz.carburetor.LocatedJson;
+import nariz.text.Message;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -98,7 +98,8 @@ public final class PlanJson {
             throw f.problem("column", message("problem.columns-are-counted-from-1-0"));
         }
         String unit = f.text("unit", "");
-        return new ColumnPlan(index, f.text("title", channel.label().toString()), channel, unit, scale(f, channel, unit),
+        return new ColumnPlan(index, f.text("title", channel.label().toString()), channel, unit, scale(f, channel,
+                unit),
                 ColumnPlan.Certainty.SURE, message("because.the-profile-says-so"));
     }
 

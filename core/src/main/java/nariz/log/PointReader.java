@@ -2,7 +2,6 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -13,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import nariz.carburetor.InputProblem;
+import nariz.text.Message;
 
 /**
  * Readings noted by hand: one steady point a line, engine speed, vacuum and AFR or lambda, for example {@code 2200 15.5

@@ -2,8 +2,8 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.List;
+import nariz.text.Message;
 
 /**
  * What a file seems to hold, for the user to look at before it is read.

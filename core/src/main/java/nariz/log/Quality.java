@@ -2,11 +2,11 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
+import nariz.text.Message;
 
 /**
  * What is odd about a recording: gaps, stuck values, spikes, readings at the end of a gauge's scale, channels that are
@@ -204,7 +204,8 @@ public final class Quality {
         for (int i = 1; i <= v.length; i++) {
             if (i == v.length || v[i] != v[from]) {
                 if ((v[from] == high || v[from] == low) && t[i - 1] - t[from] > RAIL_S) {
-                    add(Kind.RAIL, c, t[from], t[i - 1], message("quality.at-the-end-of", c.label(), t[i - 1] - t[from]));
+                    add(Kind.RAIL, c, t[from], t[i - 1], message("quality.at-the-end-of", c.label(),
+                            t[i - 1] - t[from]));
                 }
                 from = i;
             }

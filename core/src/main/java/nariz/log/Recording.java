@@ -261,8 +261,8 @@ public final class Recording {
         double shift = shift(track, t);
         Map<Channel, List<byte[]>> more = new EnumMap<>(chunks);
         List<ColumnPlan> columns = new ArrayList<>(plan.columns());
-        add(more, columns, Channel.SPEED, "m/s", track.at(track.speedMps(), t, startClockS + shift));
-        add(more, columns, Channel.ALTITUDE, "m", track.at(track.altitudeM(), t, startClockS + shift));
+        add(more, columns, Channel.SPEED, "m/s", track.at(track.speedMps(), t, startClockS, shift));
+        add(more, columns, Channel.ALTITUDE, "m", track.at(track.altitudeM(), t, startClockS, shift));
         return new Recording(name, new Plan(columns, plan.rateHz(), plan.events(), plan.signature()), preamble, size,
                 headerLine, more, marks, problems, problemCount, startClockS);
     }
@@ -271,7 +271,7 @@ public final class Recording {
         for (int half = 0; half <= 28; half++) {
             for (int sign = -1; sign <= 1; sign += 2) {
                 double shift = sign * half * 1800.0;
-                double[] v = track.at(track.speedMps(), t, startClockS + shift);
+                double[] v = track.at(track.speedMps(), t, startClockS, shift);
                 if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() > 0.9 * v.length) {
                     return shift;
                 }

@@ -175,7 +175,8 @@ final class TextTable {
                 return true;
             } catch (CsvParseException e) {
                 String why = String.valueOf(e.getCause() == null ? e.getMessage() : e.getCause().getMessage());
-                throw new InputProblem(source, last + 1, 1, "", message("problem.text-that-is-not-a-table", shorten(why)),
+                throw new InputProblem(source, last + 1, 1, "", message("problem.text-that-is-not-a-table",
+                        shorten(why)),
                         message("problem.look-for-a-quotation-mark-that"));
             }
         }

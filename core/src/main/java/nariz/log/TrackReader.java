@@ -2,7 +2,6 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.Message;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -16,6 +15,7 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import nariz.carburetor.InputProblem;
+import nariz.text.Message;
 
 /**
  * Reads the track points of a GPX file (GPX 1.1, topografix.com): place, height and time. Road speed follows from
@@ -23,6 +23,7 @@ import nariz.carburetor.InputProblem;
  * 1984) with the earth's mean radius of 6371 km.
  */
 public final class TrackReader {
+    private static final double DAY_S = 86400.0;
     private static final double EARTH_M = 6_371_000.0;
 
     /**
@@ -39,15 +40,17 @@ public final class TrackReader {
          * @param values of this track, one a point
          * @param timesS times of the recording, s
          * @param startClockS clock of its first row, s since 1970, or of the day when below 86400
+         * @param shiftS what that clock is to be set forward by, s
          * @return values on straight lines between points, NaN outside the track
          */
-        public double[] at(double[] values, double[] timesS, double startClockS) {
-            boolean day = startClockS < 86400.0;
-            double zero = day ? Math.floor(clockS[0] / 86400.0) * 86400.0 : 0.0;
+        public double[] at(double[] values, double[] timesS, double startClockS, double shiftS) {
+            // A clock of the day says nothing of the date: the day is the one that brings the log nearest to the track.
+            boolean day = startClockS < DAY_S;
+            double zero = day ? DAY_S * Math.rint((clockS[0] - startClockS - shiftS) / DAY_S) : 0.0;
             double[] out = new double[timesS.length];
             int k = 0;
             for (int i = 0; i < out.length; i++) {
-                double t = zero + startClockS + timesS[i] - timesS[0];
+                double t = zero + startClockS + shiftS + timesS[i] - timesS[0];
                 while (k + 2 < clockS.length && clockS[k + 1] <= t) {
                     k++;
                 }
@@ -140,7 +143,8 @@ public final class TrackReader {
     private static double number(String name, int line, String field, String text, double most) {
         double v = text == null ? Double.NaN : Cells.number(text);
         if (!(Math.abs(v) <= most)) {
-            throw new InputProblem(name, line, 0, field, text == null ? message("problem.no-value") : Message.literal("\"" + text + "\""),
+            throw new InputProblem(name, line, 0, field, text == null ? message("problem.no-value")
+                    : Message.literal("\"" + text + "\""),
                     message("problem.a-track-point-has-lat-and"));
         }
         return v;

@@ -1,8 +1,5 @@
 package nariz.sim;
 
-import nariz.carburetor.Stage;
-import nariz.carburetor.Delivery;
-import nariz.carburetor.DeliveryModel;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -11,12 +8,15 @@ import java.util.Map;
 import java.util.Random;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Cam;
-import nariz.log.Channel;
-import nariz.log.DriveLog;
-import nariz.flow.AcceleratorPump;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Stage;
+import nariz.flow.AcceleratorPump;
 import nariz.flow.CompressibleFlow;
 import nariz.flow.ThrottlePlate;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
 import nariz.units.Units;
 
 /**

@@ -1,11 +1,11 @@
 package nariz.sim;
 
 import java.util.List;
-import nariz.flow.MeteredCoefficient;
-import nariz.carburetor.Coefficients;
 import java.util.Random;
 import nariz.carburetor.Cam;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficients;
+import nariz.flow.MeteredCoefficient;
 
 /**
  * How one engine strays from what the estimator believes, drawn once from a seed: other coefficients in the equations,

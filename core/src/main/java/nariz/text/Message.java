@@ -1,17 +1,17 @@
 package nariz.text;
 
-import org.jspecify.annotations.Nullable;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Something to tell a person, as a code with its values; {@link Wording} turns it into words of a language and units at
  * the moment of showing. Immutable; two messages are equal when codes and values are.
  *
- * <p>Values are numbers, text that came from the user (names, cells), other messages, and {@link Measure} for quantities
- * that have a unit. {@link #toString()} is English in the usual units, for logs and exceptions.
+ * <p>Values are numbers, text that came from the user (names, cells), other messages, and {@link Measure} for
+ * quantities that have a unit. {@link #toString()} is English in the usual units, for logs and exceptions.
  */
 public final class Message {
     private static final String LITERAL = "";

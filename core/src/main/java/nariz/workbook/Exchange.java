@@ -2,9 +2,8 @@ package nariz.workbook;
 
 import static nariz.text.Message.message;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.OutputStream;
+import java.io.InputStream;
 import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
 import java.io.Writer;
@@ -17,7 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
+import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
 import nariz.carburetor.InputProblem;
 import nariz.log.Channel;
@@ -34,6 +33,15 @@ import tools.jackson.databind.json.JsonMapper;
 public final class Exchange {
     private static final String INDEX = "workbook.json";
     private static final String FORMAT = "nariz-workbook/1";
+    private static final String DESCRIPTION = "datapackage.json";
+    private static final String PROFILE = "profile.json";
+    private static final String READINGS = "readings.csv";
+    private static final String SHEET = "build-sheet.json";
+    /** Longest description, profile or sheet, bytes: thousands of times what this program writes. */
+    private static final long LONGEST_TEXT = 8_000_000;
+    /** Numbers of a log pack to a third or a tenth; what packs to less than a hundredth is no log. */
+    private static final long MOST_PACKED = 100;
+    private static final long LEAST_READINGS = 16_000_000;
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final List<String> TABLES = List.of("vehicle", "build_sheet", "raw_file", "run", "mark", "excluded",
             "note", "looked_for", "advice", "profile", "plan", "planned");
@@ -71,11 +79,11 @@ public final class Exchange {
     public static void dataPackage(Recording r, String sheetJson, Path file) throws IOException {
         AtomicFile.write(file, out -> {
             try (ZipOutputStream zip = new ZipOutputStream(out)) {
-                entry(zip, "datapackage.json", MAPPER.writerWithDefaultPrettyPrinter()
+                entry(zip, DESCRIPTION, MAPPER.writerWithDefaultPrettyPrinter()
                         .writeValueAsString(describe(r)).getBytes(StandardCharsets.UTF_8));
-                entry(zip, "build-sheet.json", sheetJson.getBytes(StandardCharsets.UTF_8));
-                entry(zip, "profile.json", PlanJson.write(r.plan()).getBytes(StandardCharsets.UTF_8));
-                zip.putNextEntry(new ZipEntry("readings.csv"));
+                entry(zip, SHEET, sheetJson.getBytes(StandardCharsets.UTF_8));
+                entry(zip, PROFILE, PlanJson.write(r.plan()).getBytes(StandardCharsets.UTF_8));
+                zip.putNextEntry(new ZipEntry(READINGS));
                 Writer w = new OutputStreamWriter(zip, StandardCharsets.UTF_8);
                 exact(r, w);
                 w.flush();
@@ -119,7 +127,7 @@ public final class Exchange {
         }
         Map<String, Object> resource = new LinkedHashMap<>();
         resource.put("name", "readings");
-        resource.put("path", "readings.csv");
+        resource.put("path", READINGS);
         resource.put("profile", "tabular-data-resource");
         resource.put("encoding", "utf-8");
         resource.put("schema", Map.of("fields", fields, "missingValues", List.of("")));
@@ -161,44 +169,48 @@ public final class Exchange {
      */
     public static Packed dataPackage(Path file) {
         String name = String.valueOf(file.getFileName());
-        Map<String, byte[]> parts = new LinkedHashMap<>();
-        try (ZipInputStream zip = new ZipInputStream(Files.newInputStream(file))) {
-            for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {
-                parts.put(e.getName(), zip.readAllBytes());
+        try (ZipFile zip = new ZipFile(file.toFile(), StandardCharsets.UTF_8)) {
+            // Names first: nothing is unpacked of a zip that is something else.
+            for (String needed : List.of(DESCRIPTION, PROFILE, READINGS, SHEET)) {
+                if (zip.getEntry(needed) == null) {
+                    throw new InputProblem(name, 0, 0, "", message("problem.a-zip-without", needed),
+                            message("problem.export-the-run-again-as-a"));
+                }
             }
-        } catch (IOException e) {
+            return new Packed(recording(name, zip), text(name, zip, SHEET));
+        } catch (IOException | UncheckedIOException e) {
             throw new InputProblem(name, 0, 0, "", message("problem.a-file-that-cannot-be-read",
-                    e.getClass().getSimpleName()),
-                    message("problem.check-that-it-exists-and-is"));
-        }
-        for (String needed : List.of("datapackage.json", "profile.json", "readings.csv", "build-sheet.json")) {
-            if (!parts.containsKey(needed)) {
-                throw new InputProblem(name, 0, 0, "", message("problem.a-zip-without", needed),
-                        message("problem.export-the-run-again-as-a"));
-            }
-        }
-        try {
-            return new Packed(recording(name, parts), text(parts.get("build-sheet.json")));
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (tools.jackson.core.JacksonException | ClassCastException | NullPointerException e) {
-            throw new InputProblem(name, 1, 1, "datapackage.json", message("problem.a-description-that-is-not-one",
+                    e.getClass().getSimpleName()), message("problem.check-that-it-exists-and-is"));
+        } catch (tools.jackson.core.JacksonException | ClassCastException | NullPointerException
+                | IllegalArgumentException e) {
+            throw new InputProblem(name, 1, 1, DESCRIPTION, message("problem.a-description-that-is-not-one",
                     e.getClass().getSimpleName()), message("problem.export-the-run-again-as-a"));
         }
     }
 
-    private static String text(byte[] b) {
-        return new String(b, StandardCharsets.UTF_8);
+    private static String text(String name, ZipFile zip, String entry) throws IOException {
+        try (InputStream in = new LimitedStream(zip.getInputStream(zip.getEntry(entry)), LONGEST_TEXT, () ->
+                tooLarge(name, entry))) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
     }
 
-    private static Recording recording(String name, Map<String, byte[]> parts) throws IOException {
-        Map<?, ?> about = (Map<?, ?>) MAPPER.readValue(text(parts.get("datapackage.json")), Map.class);
-        Plan plan = PlanJson.parse("profile.json", text(parts.get("profile.json")));
-        return whole(String.valueOf(about.get("title")), plan, (Map<?, ?>) about.get("nariz"),
-                name, new ByteArrayInputStream(parts.get("readings.csv")));
+    private static InputProblem tooLarge(String name, String entry) {
+        return new InputProblem(name, 0, 0, entry, message("problem.a-zip-that-unpacks-too-large"),
+                message("problem.export-the-run-again-as-a"));
     }
 
-    private static Recording whole(String title, Plan plan, Map<?, ?> m, String source, java.io.InputStream csv)
+    private static Recording recording(String name, ZipFile zip) throws IOException {
+        Map<?, ?> about = (Map<?, ?>) MAPPER.readValue(text(name, zip, DESCRIPTION), Map.class);
+        Plan plan = PlanJson.parse(PROFILE, text(name, zip, PROFILE));
+        ZipEntry readings = zip.getEntry(READINGS);
+        long most = Math.max(LEAST_READINGS, MOST_PACKED * Math.max(1, readings.getCompressedSize()));
+        try (InputStream in = new LimitedStream(zip.getInputStream(readings), most, () -> tooLarge(name, READINGS))) {
+            return whole(String.valueOf(about.get("title")), plan, (Map<?, ?>) about.get("nariz"), name, in);
+        }
+    }
+
+    private static Recording whole(String title, Plan plan, Map<?, ?> m, String source, InputStream csv)
             throws IOException {
         Recording plain = LogReader.exact(source, csv);
         List<Recording.Mark> marks = ((List<?>) m.get("marks")).stream().map(k -> (Map<?, ?>) k)
@@ -228,16 +240,17 @@ public final class Exchange {
             for (String table : TABLES) {
                 root.put(table, rows(w, table));
             }
-            for (Long run : w.handle().createQuery("SELECT id FROM run WHERE deleted < 2 ORDER BY id").mapTo(Long.class).list()) {
+            for (Long run : w.handle().createQuery("SELECT id FROM run WHERE deleted < 2 ORDER BY id")
+                    .mapTo(Long.class).list()) {
                 AtomicFile.write(folder.resolve("runs").resolve(run + ".csv"), out -> {
                     Writer text = new OutputStreamWriter(out, StandardCharsets.UTF_8);
-                    exact(Workbook.recording(w.handle(), run), text);
+                    exact(RunStore.recording(w.handle(), run), text);
                     text.flush();
                 });
             }
             for (Map<String, Object> raw : rows(w, "raw_file")) {
                 AtomicFile.write(folder.resolve("files").resolve((String) raw.get("sha256")), out ->
-                        Workbook.copyRaw(w.handle(), ((Number) raw.get("id")).longValue(), out));
+                        RunStore.copyRaw(w.handle(), ((Number) raw.get("id")).longValue(), out));
             }
             AtomicFile.write(folder.resolve(INDEX), out -> out.write(MAPPER.writerWithDefaultPrettyPrinter()
                     .writeValueAsString(root).getBytes(StandardCharsets.UTF_8)));
@@ -318,14 +331,14 @@ public final class Exchange {
 
     private static void rawParts(org.jdbi.v3.core.Handle h, Path folder, Map<?, ?> row) throws IOException {
         try (var in = Files.newInputStream(folder.resolve("files").resolve((String) row.get("sha256")))) {
-            Workbook.addParts(h, ((Number) row.get("id")).longValue(), in);
+            RunStore.addParts(h, ((Number) row.get("id")).longValue(), in);
         }
     }
 
     private static void chunks(org.jdbi.v3.core.Handle h, Path folder, long run) throws IOException {
         try (var in = Files.newInputStream(folder.resolve("runs").resolve(run + ".csv"))) {
-            Workbook.addChunks(LogReader.exact(run + ".csv", in), () -> false, (channel, part, packed) ->
-                    Workbook.chunk(h, run, channel, part, packed));
+            RunStore.addChunks(LogReader.exact(run + ".csv", in), () -> false, (channel, part, packed) ->
+                    RunStore.chunk(h, run, channel, part, packed));
         }
     }
 }

@@ -40,7 +40,7 @@ final class Migrations {
                         message("problem.pick-a-file-that-ends-in", Workbook.EXTENSION));
             }
         }
-        try (Connection c = Workbook.connect(file, true)) {
+        try (Connection c = WorkbookFile.connect(file, true)) {
             int application = pragma(c, "application_id");
             int version = pragma(c, "user_version");
             if (version > VERSION) {
@@ -56,7 +56,7 @@ final class Migrations {
 
     /** A copy of a workbook of an older version, brought up to date; empty when the file is of this one. */
     static Optional<Path> upToDateCopy(Path file) throws IOException, SQLException {
-        try (Connection c = Workbook.connect(file, true)) {
+        try (Connection c = WorkbookFile.connect(file, true)) {
             if (pragma(c, "user_version") == VERSION || pragma(c, "user_version") == 0) {
                 return Optional.empty();
             }
@@ -80,7 +80,7 @@ final class Migrations {
     static void bringUpToDate(Path file, int to, String... scripts) throws IOException, SQLException {
         int version = 0;
         if (Files.exists(file) && Files.size(file) > 0) {
-            try (Connection c = Workbook.connect(file, false)) {
+            try (Connection c = WorkbookFile.connect(file, false)) {
                 version = pragma(c, "user_version");
                 if (version == to) {
                     return;

@@ -4,7 +4,8 @@
  *
  * <p>{@link nariz.workbook.Workbook} is the door; every change is one transaction, on disk when the call returns, and
  * can be
- * taken back while the workbook is open. {@link nariz.workbook.Exchange} writes runs and whole workbooks as CSV, JSON and
- * data packages and reads them back. SQLite (write-ahead log, foreign keys) lies behind it and is seen nowhere else.
+ * taken back while the workbook is open. {@link nariz.workbook.Exchange} writes runs and whole workbooks as CSV, JSON
+ * and data packages and reads them back. SQLite (write-ahead log, foreign keys) lies behind it and is seen nowhere
+ * else.
  */
 package nariz.workbook;

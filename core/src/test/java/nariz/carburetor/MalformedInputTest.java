@@ -37,7 +37,7 @@ public class MalformedInputTest {
             for (String words : c.says()) {
                 assertThat(t.getMessage()).containsIgnoringCase(words);
             }
-            assertThat(((InputProblem) t).wanted()).as("remedy").hasSizeGreaterThan(20);
+            assertThat(((InputProblem) t).wanted().toString()).as("remedy").hasSizeGreaterThan(20);
         } finally {
             Files.delete(file);
         }

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.flow.Barrels;
 import java.util.List;
+import nariz.flow.Barrels;
 import nariz.sim.DemoDrive;
 import nariz.units.Units;
 import org.testng.annotations.Test;
@@ -49,7 +49,7 @@ public class SheetDraftTest {
         assertThat(d.assumed().keySet().stream().filter(p -> !fields.contains(p))).containsExactlyInAnyOrder(
                 "carburetor.primary.bores", "carburetor.secondary.bores", "carburetor.secondaryOpening.restAngle",
                 "carburetor.secondaryOpening.spring", "fuel.density", "fuel.stoichAfr");
-        assertThat(d.fields()).allSatisfy(f -> assertThat(f.label()).isNotBlank());
+        assertThat(d.fields()).allSatisfy(f -> assertThat(f.label().toString()).isNotBlank());
     }
 
     /** Every value of the demo's sheet, and what the form does not show, comes through unchanged. */

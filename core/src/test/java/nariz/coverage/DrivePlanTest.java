@@ -2,19 +2,18 @@ package nariz.coverage;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import nariz.carburetor.Stage;
-import nariz.flow.Barrels;
-import nariz.family.metered.MeteredCircuits;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
-import nariz.log.DriveLog;
-import nariz.log.Span;
-import nariz.carburetor.Circuit;
-import nariz.sim.DemoDrive;
-import nariz.testing.Samples;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
+import nariz.family.metered.MeteredCircuits;
+import nariz.flow.Barrels;
+import nariz.log.DriveLog;
+import nariz.log.Span;
+import nariz.sim.DemoDrive;
+import nariz.testing.Samples;
 import org.testng.annotations.Test;
 
 /** What to record next, and what a drive has of it. */
@@ -27,7 +26,8 @@ public class DrivePlanTest {
     @Test
     public void twelveMinutesOfEverythingLeaveLittleToRecord() {
         DrivePlan p = plan(DemoDrive.sheet(), DemoDrive.drive().log());
-        assertThat(p.items()).extracting(DrivePlan.Item::circuit).contains(MeteredCircuits.IDLE, MeteredCircuits.TRANSFER,
+        assertThat(p.items()).extracting(DrivePlan.Item::circuit).contains(MeteredCircuits.IDLE,
+                MeteredCircuits.TRANSFER,
                 MeteredCircuits.MAIN, MeteredCircuits.POWER, MeteredCircuits.SECONDARY_MAIN, MeteredCircuits.PUMP);
         assertThat(p.items()).hasSizeBetween(7, 12);
         assertThat(p.missing()).hasSizeLessThan(p.items().size() / 2);
@@ -39,7 +39,8 @@ public class DrivePlanTest {
         DriveLog all = DemoDrive.drive().log();
         DrivePlan p = plan(DemoDrive.sheet(), all.without(List.of(new Span(200, 1e6))));
         assertThat(p.items().getFirst().done()).isTrue();
-        assertThat(p.missing()).extracting(DrivePlan.Item::circuit).contains(MeteredCircuits.MAIN, MeteredCircuits.POWER,
+        assertThat(p.missing()).extracting(DrivePlan.Item::circuit).contains(MeteredCircuits.MAIN,
+                MeteredCircuits.POWER,
                 MeteredCircuits.SECONDARY_MAIN);
         assertThat(p.missing()).filteredOn(i -> i.circuit().equals(MeteredCircuits.SECONDARY_MAIN)).singleElement()
                 .extracting(DrivePlan.Item::caution).asString().contains("Closed course");

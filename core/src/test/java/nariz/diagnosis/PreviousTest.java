@@ -30,7 +30,7 @@ public class PreviousTest {
         Request q = Request.of(after, DemoDrive.drive(after, 12).log(), Strategy.BALANCED)
                 .withPrevious(PreviousReader.parse("advice.json", JSON));
         Advice a = Analysis.of(q, () -> false).advice();
-        assertThat(a.verdict()).as(a.sentence()).isEqualTo(Verdict.LEAVE);
+        assertThat(a.verdict()).as(a.sentence().toString()).isEqualTo(Verdict.LEAVE);
         assertThat(a.notes()).isEmpty();
         assertThat(a.scored()).hasSizeGreaterThanOrEqualTo(5);
         assertThat(a.scored().stream().filter(Previous.Scored::within).count()).isGreaterThanOrEqualTo(4);
@@ -43,7 +43,7 @@ public class PreviousTest {
                 .withPrevious(PreviousReader.parse("advice.json", JSON));
         Advice a = Analysis.of(q, () -> false).advice();
         assertThat(a.scored()).isEmpty();
-        assertThat(a.notes()).anyMatch(n -> n.contains("34 thou was advised, the sheet says 37 thou"));
+        assertThat(a.notes()).anyMatch(n -> n.toString().contains("34 thou was advised, the sheet says 37 thou"));
     }
 
     @Test

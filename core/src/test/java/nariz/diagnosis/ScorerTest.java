@@ -3,23 +3,21 @@ package nariz.diagnosis;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.carburetor.Families;
-import nariz.carburetor.Family;
-import nariz.carburetor.Ladder;
-import nariz.family.metered.MeteredParts;
-import nariz.family.metered.MeteredCircuits;
 import java.util.List;
 import java.util.Map;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Families;
+import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
-import nariz.carburetor.Part;
+import nariz.carburetor.Ladder;
 import nariz.carburetor.Stage;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
 import nariz.estimation.FaultShapes;
 import nariz.estimation.Observation;
-import nariz.carburetor.Circuit;
+import nariz.family.metered.MeteredCircuits;
+import nariz.family.metered.MeteredParts;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
@@ -57,7 +55,7 @@ public class ScorerTest {
         }
         assertThat(SCORER.loss(phi)).isEqualTo(1.0, within(1e-9));
         assertThat(SCORER.errors(phi).getFirst().mean()).isEqualTo(0.04, within(1e-9));
-        assertThat(SCORER.errors(phi).getFirst().words()).isEqualTo("4 % lean");
+        assertThat(SCORER.errors(phi).getFirst().words()).hasToString("4 % lean");
     }
 
     @Test
@@ -117,9 +115,11 @@ public class ScorerTest {
     public void sizeInTheBoxCostsLessThanOneToBuyAndDrillingGoesOnlyUp() {
         Kit kit = new Kit(java.util.Map.of(MeteredParts.MAIN_JET, List.of(63.0)), java.util.Map.of(),
                 java.util.Set.of(MeteredParts.IDLE_FEED_RESTRICTION));
-        Ladder jets = Ladder.of(SHEET, kit).stream().filter(l -> l.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
+        Ladder jets = Ladder.of(SHEET, kit).stream().filter(l -> l.part().equals(MeteredParts.MAIN_JET)).findFirst()
+                .orElseThrow();
         assertThat(jets.cost(61, 63)).isLessThan(jets.cost(61, 62));
-        Ladder feed = Ladder.of(SHEET, kit).stream().filter(l -> l.part().equals(MeteredParts.IDLE_FEED_RESTRICTION)).findFirst()
+        Ladder feed = Ladder.of(SHEET, kit).stream().filter(l -> l.part().equals(MeteredParts.IDLE_FEED_RESTRICTION))
+                .findFirst()
                 .orElseThrow();
         assertThat(feed.cost(37, 38)).isLessThan(feed.cost(37, 36));
         assertThat(jets.cost(61, 62)).isGreaterThan(Ladder.of(SHEET).stream()
@@ -129,7 +129,8 @@ public class ScorerTest {
     @Test
     public void partsOfTheOtherFamilyAreNotOffered() {
         assertThat(Ladder.of(SHEET)).extracting(Ladder::part)
-                .contains(MeteredParts.POWER_VALVE_RATING).doesNotContain(MeteredParts.STEP_UP_SPRING, MeteredParts.METERING_ROD);
+                .contains(MeteredParts.POWER_VALVE_RATING).doesNotContain(MeteredParts.STEP_UP_SPRING,
+                MeteredParts.METERING_ROD);
     }
 
     @Test
@@ -169,7 +170,7 @@ public class ScorerTest {
                 Hypothesis.FAULTS);
         assertThat(h.weigh(chosen, Hypothesis.FAULTS)).noneMatch(Hypothesis::fault);
         assertThat(all).allSatisfy(x -> {
-            assertThat(x.check()).isNotEmpty();
+            assertThat(x.check().toString()).isNotEmpty();
             assertThat(x.percent()).isBetween(1L, 99L);
         });
     }
@@ -183,11 +184,12 @@ public class ScorerTest {
 
     /** Cause that comes first on the sound demo car with a fault. */
     private static String first(Fault f) {
-        BuildSheet sound = MeteredParts.POWER_VALVE_RATING.fit(MeteredParts.IDLE_FEED_RESTRICTION.fit(SHEET, Stage.PRIMARY, 34),
+        BuildSheet sound = MeteredParts.POWER_VALVE_RATING.fit(MeteredParts.IDLE_FEED_RESTRICTION.fit(SHEET,
+                Stage.PRIMARY, 34),
                 Stage.PRIMARY, 6.5);
         Advice a = Analysis.of(sound, new EngineSimulator(sound, DemoDrive.SEED, Map.of(f, 1.3), 5)
                 .drive(DriveScript.twelveMinutes(), 20, "fault").log(), Strategy.BALANCED).advice();
-        assertThat(a.changes()).as(f + ": " + a.sentence()).isEmpty();
+        assertThat(a.changes()).as(f + ": " + a.sentence().toString()).isEmpty();
         return a.hypotheses().stream().filter(Hypothesis::fault).findFirst().orElseThrow().cause();
     }
 
@@ -208,9 +210,11 @@ public class ScorerTest {
     @Test
     public void enrichingIdleIsBlamedOnTheCircuitItsPartTrims() {
         assertThat(FOUR_BARREL.trims(MeteredParts.MIXTURE_SCREW, Stage.PRIMARY)).isEqualTo(MeteredCircuits.IDLE);
-        assertThat(FOUR_BARREL.trims(MeteredParts.IDLE_FEED_RESTRICTION, Stage.PRIMARY)).isEqualTo(MeteredCircuits.TRANSFER);
+        assertThat(FOUR_BARREL.trims(MeteredParts.IDLE_FEED_RESTRICTION,
+                Stage.PRIMARY)).isEqualTo(MeteredCircuits.TRANSFER);
         assertThat(FOUR_BARREL.trims(MeteredParts.METERING_ROD, Stage.PRIMARY)).isEqualTo(MeteredCircuits.POWER);
         assertThat(FOUR_BARREL.trims(MeteredParts.MAIN_JET, Stage.SECONDARY)).isEqualTo(MeteredCircuits.SECONDARY_MAIN);
-        assertThat(FOUR_BARREL.trims(MeteredParts.IDLE_AIR_BLEED, Stage.SECONDARY)).isEqualTo(MeteredCircuits.SECONDARY_IDLE);
+        assertThat(FOUR_BARREL.trims(MeteredParts.IDLE_AIR_BLEED, Stage.SECONDARY)).isEqualTo(
+                MeteredCircuits.SECONDARY_IDLE);
     }
 }

@@ -2,15 +2,14 @@ package nariz.diagnosis;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import nariz.family.metered.MeteredParts;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
-import nariz.carburetor.Part;
 import nariz.coverage.DrivePlan;
 import nariz.estimation.Flag;
+import nariz.family.metered.MeteredParts;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.DemoDrive;
@@ -78,7 +77,8 @@ public class SlowAndThinLogsTest {
         java.util.Arrays.fill(channels.get(Channel.LAMBDA), 1.42);
         Advice rail = analysis(new DriveLog("rail", channels, List.of(), 0)).advice();
         assertThat(rail.verdict()).isEqualTo(Verdict.MORE_DATA);
-        assertThat(rail.sentence()).isEqualTo("Not enough steady running was read: 0 s, and 30 s are needed. Record "
+        assertThat(rail.sentence().toString()).isEqualTo(
+                "Not enough steady running was read: 0 s, and 30 s are needed. Record "
                 + "the short drive below. Most of the log does not count: sensor at its limit, 100 %.");
     }
 
@@ -86,7 +86,8 @@ public class SlowAndThinLogsTest {
     public void oneKindOfRunningIsNotEnoughHoweverLong() {
         Advice idle = analysis(only(i -> DEMO.rpm()[i] < 950)).advice();
         assertThat(idle.verdict()).isEqualTo(Verdict.MORE_DATA);
-        assertThat(idle.sentence()).matches("Not enough different running was read: steady at [123] places of speed "
+        assertThat(idle.sentence().toString()).matches(
+                "Not enough different running was read: steady at [123] places of speed "
                 + "and load, and 4 are needed. Record the short drive below.");
     }
 }

@@ -3,19 +3,19 @@ package nariz.estimation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.family.metered.MeteredCircuits;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import nariz.carburetor.Circuit;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.AdviceJson;
 import nariz.diagnosis.AdviceText;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.BankFinding;
 import nariz.diagnosis.Strategy;
+import nariz.family.metered.MeteredCircuits;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
 import nariz.sim.DemoDrive;
 import org.testng.annotations.Test;
 
@@ -41,7 +41,8 @@ public class BanksTest {
         assertThat(b.light()).isCloseTo(Math.log(1.06), within(1e-9));
         assertThat(b.load()).isCloseTo(Math.log(1.06), within(1e-9));
         Advice a = Analysis.of(DemoDrive.sheet(), log, Strategy.BALANCED).advice();
-        assertThat(a.notes()).anyMatch(n -> n.startsWith("the second bank reads 6 % leaner than the other under load"));
+        assertThat(a.notes()).anyMatch(n -> n.toString().startsWith(
+                "the second bank reads 6 % leaner than the other under load"));
     }
 
     @Test

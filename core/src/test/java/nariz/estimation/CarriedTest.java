@@ -4,16 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
-import nariz.carburetor.Coefficients;
-import nariz.flow.MeteredCoefficient;
-import nariz.family.metered.MeteredParts;
-import nariz.family.metered.MeteredCircuits;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
-import nariz.carburetor.Part;
-import nariz.carburetor.Stage;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficients;
+import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredCircuits;
+import nariz.family.metered.MeteredParts;
+import nariz.flow.MeteredCoefficient;
 import nariz.sim.DemoDrive;
 import org.testng.annotations.Test;
 
@@ -29,7 +28,8 @@ public class CarriedTest {
         Estimate carried = Estimator.of(second, Optional.of(KNOWN.carried()));
         double before = 0;
         double now = 0;
-        for (Circuit c : new Circuit[] {MeteredCircuits.IDLE, MeteredCircuits.TRANSFER, MeteredCircuits.MAIN, MeteredCircuits.POWER}) {
+        for (Circuit c : new Circuit[] {MeteredCircuits.IDLE, MeteredCircuits.TRANSFER, MeteredCircuits.MAIN,
+                MeteredCircuits.POWER}) {
             before += fresh.high(c) - fresh.low(c);
             now += carried.high(c) - carried.low(c);
         }
@@ -40,7 +40,8 @@ public class CarriedTest {
     @Test
     public void everyUnknownHasANameAndAVariance() {
         Carried c = KNOWN.carried();
-        assertThat(KNOWN.carried().names()).doesNotHaveDuplicates().contains("main slope", "plate position", "slot start");
+        assertThat(KNOWN.carried().names()).doesNotHaveDuplicates().contains("main slope", "plate position",
+                "slot start");
         for (int i = 0; i < c.mean().length; i++) {
             assertThat(c.covariance()[i][i]).as(KNOWN.carried().names().get(i)).isPositive();
             for (int j = 0; j < i; j++) {
@@ -93,7 +94,8 @@ public class CarriedTest {
                 assertThat(Math.abs(log)).as(c.name()).isLessThanOrEqualTo(2 * c.spread() + 1e-9);
             }
         }
-        assertThat(MeteredCoefficient.STANDARD.scaled(MeteredCoefficient.SPILL, Math.log(2)).of(MeteredCoefficient.SPILL))
+        assertThat(MeteredCoefficient.STANDARD.scaled(MeteredCoefficient.SPILL,
+                Math.log(2)).of(MeteredCoefficient.SPILL))
                 .isEqualTo(2 * MeteredCoefficient.SPILL.standard(), within(1e-12));
     }
 }

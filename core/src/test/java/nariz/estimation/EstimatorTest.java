@@ -3,17 +3,16 @@ package nariz.estimation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.family.metered.MeteredParts;
-import nariz.family.metered.MeteredCircuits;
-import nariz.carburetor.BuildSheet;
-import nariz.carburetor.Part;
-import nariz.carburetor.Stage;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredCircuits;
+import nariz.family.metered.MeteredParts;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
 import nariz.sim.DemoDrive;
 import nariz.sim.SimulatedDrive;
 import nariz.units.Units;
@@ -30,7 +29,7 @@ public class EstimatorTest {
     public void correctionsOfAnHonestSheetAreNearOne() {
         Estimate e = estimate(DemoDrive.sheet(), DemoDrive.sheet());
         for (Circuit c : new Circuit[] {MeteredCircuits.IDLE, MeteredCircuits.TRANSFER, MeteredCircuits.MAIN}) {
-            assertThat(e.correction(c)).as(c.label()).isBetween(0.8, 1.2);
+            assertThat(e.correction(c)).as(c.label().toString()).isBetween(0.8, 1.2);
             assertThat(e.low(c)).isLessThan(e.correction(c));
             assertThat(e.high(c)).isGreaterThan(e.correction(c));
         }
@@ -44,7 +43,8 @@ public class EstimatorTest {
         double ratio = e.correction(MeteredCircuits.MAIN) / honest.correction(MeteredCircuits.MAIN);
         // (66/61)² = 1.17 more jet area; bleed and nozzle take part of it back.
         assertThat(ratio).isBetween(1.06, 1.22);
-        assertThat(e.correction(MeteredCircuits.IDLE) / honest.correction(MeteredCircuits.IDLE)).isEqualTo(1.0, within(0.09));
+        assertThat(e.correction(MeteredCircuits.IDLE) / honest.correction(MeteredCircuits.IDLE)).isEqualTo(1.0,
+                within(0.09));
     }
 
     @Test

@@ -3,15 +3,15 @@ package nariz.estimation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import nariz.family.metered.MeteredCircuits;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
+import nariz.exam.PracticeCase;
+import nariz.family.metered.MeteredCircuits;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.DemoDrive;
-import nariz.exam.PracticeCase;
 import nariz.sim.SimulatedDrive;
 import nariz.units.Units;
 import org.testng.annotations.Test;

@@ -3,7 +3,6 @@ package nariz.estimation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.family.metered.MeteredCircuits;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -11,13 +10,13 @@ import java.util.Map;
 import java.util.Random;
 import java.util.function.IntPredicate;
 import java.util.function.IntToDoubleFunction;
+import nariz.carburetor.Circuit;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
-import nariz.diagnosis.Change;
 import nariz.diagnosis.Strategy;
+import nariz.family.metered.MeteredCircuits;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
-import nariz.carburetor.Circuit;
 import nariz.sim.DemoDrive;
 import org.testng.annotations.Test;
 
@@ -28,7 +27,8 @@ import org.testng.annotations.Test;
 public class SameDriveTest {
     private static final DriveLog LOG = DemoDrive.drive().log();
     private static final Analysis BEFORE = analysis(LOG);
-    private static final List<Circuit> READ = List.of(MeteredCircuits.IDLE, MeteredCircuits.TRANSFER, MeteredCircuits.MAIN, MeteredCircuits.POWER,
+    private static final List<Circuit> READ = List.of(MeteredCircuits.IDLE, MeteredCircuits.TRANSFER,
+            MeteredCircuits.MAIN, MeteredCircuits.POWER,
             MeteredCircuits.SECONDARY_MAIN);
 
     private static Analysis analysis(DriveLog log) {
@@ -61,7 +61,7 @@ public class SameDriveTest {
     }
 
     private static List<String> titles(Advice a) {
-        return a.changes().stream().map(Change::title).toList();
+        return a.changes().stream().map(c -> c.title().toString()).toList();
     }
 
     private static double width(Analysis a, Circuit c) {

@@ -3,22 +3,22 @@ package nariz.flow;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.carburetor.Coefficients;
-import nariz.carburetor.Circuit;
-import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.Delivery;
-import nariz.family.metered.MeteredParts;
-import nariz.family.metered.MeteredCircuits;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import nariz.diagnosis.Candidate;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Coefficients;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.diagnosis.Candidate;
 import nariz.exam.PracticeCase;
+import nariz.family.metered.MeteredCircuits;
+import nariz.family.metered.MeteredParts;
 import nariz.sim.DemoDrive;
 import nariz.testing.Samples;
 import nariz.units.Units;
@@ -54,7 +54,8 @@ public class CarburetorPropertiesTest {
         }
         for (int i = 0; i < sheets.size(); i++) {
             out.add(new Object[] {i + " standard", sheets.get(i), MeteredCoefficient.STANDARD});
-            out.add(new Object[] {i + " drawn", sheets.get(i), MeteredCoefficient.STANDARD.drawn(List.of(MeteredCoefficient.values()), new Random(500 + i), 1.0)});
+            out.add(new Object[] {i + " drawn", sheets.get(i), MeteredCoefficient.STANDARD.drawn(
+                    List.of(MeteredCoefficient.values()), new Random(500 + i), 1.0)});
         }
         return out.toArray(Object[][]::new);
     }
@@ -180,7 +181,8 @@ public class CarburetorPropertiesTest {
         everywhere(sheet, (rpm, v, where) -> flow(used, rpm, v));
         double rpm = 0.4 * sheet.engine().redlineRpm();
         double v = 10 * Units.INHG;
-        assertThat(flow(used, rpm, v).total()).as(name).isEqualTo(flow(sheet.carburetor().family().model(sheet, 0.0, k), rpm, v).total(),
+        assertThat(flow(used, rpm, v).total()).as(name).isEqualTo(flow(sheet.carburetor().family().model(sheet, 0.0,
+                k), rpm, v).total(),
                 within(1e-6));
     }
 }

@@ -3,11 +3,10 @@ package nariz.flow;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.family.metered.MeteredParts;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
-import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredParts;
 import nariz.testing.Samples;
 import nariz.units.Units;
 import org.testng.annotations.Test;
@@ -100,7 +99,8 @@ public class ElementsTest {
     public void biggerBleedLeansMoreTheMoreAirFlows() {
         BuildSheet big = MeteredParts.HIGH_SPEED_AIR_BLEED.fit(SHEET, Stage.PRIMARY, 42);
         MainWell a = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0, MeteredCoefficient.STANDARD);
-        MainWell b = new MainWell(Barrels.of(big.carburetor(), Stage.PRIMARY), SHEET.fuel(), AIR, 0, MeteredCoefficient.STANDARD);
+        MainWell b = new MainWell(Barrels.of(big.carburetor(), Stage.PRIMARY), SHEET.fuel(), AIR, 0,
+                MeteredCoefficient.STANDARD);
         double jet = Units.holeArea(PRIMARY.mainJetM());
         double low = b.solve(0.015, jet, 0) / a.solve(0.015, jet, 0);
         double high = b.solve(0.035, jet, 0) / a.solve(0.035, jet, 0);

@@ -3,15 +3,15 @@ package nariz.flow;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.carburetor.Circuit;
-import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.Delivery;
-import nariz.family.metered.MeteredParts;
-import nariz.family.metered.MeteredCircuits;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredCircuits;
+import nariz.family.metered.MeteredParts;
 import nariz.testing.Samples;
 import nariz.units.Units;
 import org.testng.annotations.DataProvider;
@@ -53,8 +53,10 @@ public class MeteredModelTest {
 
     @Test
     public void circuitsSpeakInTheOrderOfWork() {
-        assertThat(phi(SHEET, 820, 18, MeteredCircuits.IDLE, MeteredCircuits.TRANSFER) / phi(SHEET, 820, 18)).isGreaterThan(0.85);
-        assertThat(phi(SHEET, 1800, 18, MeteredCircuits.TRANSFER)).isGreaterThan(phi(SHEET, 1800, 18, MeteredCircuits.MAIN));
+        assertThat(phi(SHEET, 820, 18, MeteredCircuits.IDLE, MeteredCircuits.TRANSFER) / phi(SHEET, 820,
+                18)).isGreaterThan(0.85);
+        assertThat(phi(SHEET, 1800, 18, MeteredCircuits.TRANSFER)).isGreaterThan(phi(SHEET, 1800, 18,
+                MeteredCircuits.MAIN));
         assertThat(phi(SHEET, 2600, 8, MeteredCircuits.MAIN) / phi(SHEET, 2600, 8)).isGreaterThan(0.55);
         assertThat(phi(SHEET, 3000, 8, MeteredCircuits.POWER)).isZero();
         assertThat(phi(SHEET, 3000, 4, MeteredCircuits.POWER)).isGreaterThan(0.1);
@@ -68,7 +70,8 @@ public class MeteredModelTest {
             {MeteredParts.MAIN_JET, 64, 2800, 7, 0.03, 0.12}, {MeteredParts.MAIN_JET, 64, 820, 18, -0.005, 0.005},
             {MeteredParts.IDLE_FEED_RESTRICTION, 37, 820, 18, 0.06, 0.20},
             {MeteredParts.IDLE_FEED_RESTRICTION, 37, 4500, 0.5, -0.01, 0.01},
-            {MeteredParts.MIXTURE_SCREW, 3, 820, 18, 0.04, 0.30}, {MeteredParts.IDLE_AIR_BLEED, 88, 820, 18, -0.25, -0.03},
+            {MeteredParts.MIXTURE_SCREW, 3, 820, 18, 0.04, 0.30}, {MeteredParts.IDLE_AIR_BLEED, 88, 820, 18, -0.25,
+            -0.03},
             {MeteredParts.HIGH_SPEED_AIR_BLEED, 40, 3000, 5, -0.12, -0.01},
             {MeteredParts.POWER_CHANNEL_RESTRICTION, 40, 3000, 4, 0.08, 0.30},
             {MeteredParts.POWER_CHANNEL_RESTRICTION, 40, 2600, 9, -1e-9, 1e-9},

@@ -23,6 +23,7 @@ import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
 import nariz.testing.Samples;
+import nariz.text.Message;
 import nariz.units.Units;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
@@ -240,7 +241,7 @@ public class AwkwardFilesTest {
         assertThat(p.plan().columns()).extracting(ColumnPlan::channel).containsExactly(Channel.TIME, Channel.RPM,
                 Channel.VACUUM, Channel.AFR);
         assertThat(p.plan().columns()).allMatch(c -> c.certainty() == ColumnPlan.Certainty.GUESS);
-        assertThat(p.title(1)).isEqualTo("column 2");
+        assertThat(p.title(1)).hasToString("column 2");
         assertSame(LogReader.drive(LogReader.record("bare.csv", new ByteArrayInputStream(bytes),
                 p.plan().confirmed(), () -> false, n -> { }), SHEET), "bare");
     }
@@ -260,12 +261,13 @@ public class AwkwardFilesTest {
                 String.valueOf((r[3] / 14.7 - 0.68) / (1.36 - 0.68) * 5.0)));
         Proposal p = LogReader.propose("v.csv", new ByteArrayInputStream(s.getBytes(StandardCharsets.UTF_8)));
         Plan plan = p.plan().with(new ColumnPlan(0, "t", Channel.TIME, "s", new Scale.Linear(1, 0),
-                ColumnPlan.Certainty.SURE, ""))
-                .with(new ColumnPlan(1, "n", Channel.RPM, "rpm", new Scale.Linear(1, 0), ColumnPlan.Certainty.SURE, ""))
+                ColumnPlan.Certainty.SURE, Message.NONE))
+                .with(new ColumnPlan(1, "n", Channel.RPM, "rpm", new Scale.Linear(1, 0), ColumnPlan.Certainty.SURE,
+                Message.NONE))
                 .with(new ColumnPlan(2, "p", Channel.MAP, "kpa", new Scale.Linear(1e3, 0),
-                        ColumnPlan.Certainty.SURE, ""))
+                        ColumnPlan.Certainty.SURE, Message.NONE))
                 .with(new ColumnPlan(3, "volts", Channel.LAMBDA, "V", new Scale.Curve(new double[] {0, 5},
-                        new double[] {0.68, 1.36}), ColumnPlan.Certainty.SURE, ""));
+                        new double[] {0.68, 1.36}), ColumnPlan.Certainty.SURE, Message.NONE));
         Plan back = PlanJson.parse("profile.json", PlanJson.write(plan));
         assertThat(PlanJson.write(back)).isEqualTo(PlanJson.write(plan));
         Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
@@ -307,7 +309,7 @@ public class AwkwardFilesTest {
         DriveLog log = strict(s.toString().getBytes(StandardCharsets.UTF_8));
         assertThat(log.size()).isEqualTo(999);
         assertThat(log.durationS()).isEqualTo(GOOD.durationS(), within(0.15));
-        assertThat(log.problems()).extracting(LogProblem::text).anyMatch(
+        assertThat(log.problems()).extracting(x -> x.text().toString()).anyMatch(
                 x -> x.startsWith("line 503, column 1 (time_s): a clock that stepped back by 39."));
     }
 
@@ -340,7 +342,7 @@ public class AwkwardFilesTest {
         assertThat(read(rec, Channel.RPM)).isEqualTo(ROWS.length);
         assertThat(read(rec, Channel.AFR)).isEqualTo((ROWS.length + 1) / 2);
         assertThat(read(rec, Channel.COOLANT)).isEqualTo((ROWS.length + 9) / 10 - 1);
-        assertThat(rec.problems()).extracting(LogProblem::text).containsExactly(
+        assertThat(rec.problems()).extracting(x -> x.text().toString()).containsExactly(
                 "line 9, column 7 (coolant (C)): \"hot\" where a number belongs; the reading was left out");
         DriveLog log = rec.drive(SHEET);
         for (int i = 0; i < log.size() - 1; i++) {
@@ -390,7 +392,8 @@ public class AwkwardFilesTest {
         lines[line - 1] = "," + lines[line - 1].split(",", 2)[1];
         DriveLog log = strict(String.join("\n", lines).getBytes(StandardCharsets.UTF_8));
         assertThat(log.problemCount()).isEqualTo(1);
-        assertThat(log.problems().getFirst().text()).isEqualTo("line 500, column 1 (time_s): no time; the row was left "
+        assertThat(log.problems().getFirst().text()).hasToString(
+                "line 500, column 1 (time_s): no time; the row was left "
                 + "out");
         assertThat(log.size()).isEqualTo(GOOD.size());
     }
@@ -430,7 +433,7 @@ public class AwkwardFilesTest {
                 (g + "</trkseg></trk></gpx>").getBytes(StandardCharsets.UTF_8)));
         // One degree of latitude is 111.195 km on a sphere of 6371 km: 20 m a second.
         assertThat(t.speedMps()[30]).isEqualTo(20.0, within(0.01));
-        double[] at = t.at(t.speedMps(), new double[] {0, 10, 1000}, 11 * 3600 + 6 * 60 + 5);
+        double[] at = t.at(t.speedMps(), new double[] {0, 10, 1000}, 11 * 3600 + 6 * 60 + 5, 0);
         assertThat(at[0]).isEqualTo(20.0, within(0.01));
         assertThat(at[2]).isNaN();
         assertThatThrownBy(() -> TrackReader.read("t.gpx", new ByteArrayInputStream("<gpx><trkpt lat='1'".getBytes(
@@ -460,6 +463,26 @@ public class AwkwardFilesTest {
                 StandardCharsets.UTF_8)), null, () -> false, n -> { });
         assertThatThrownBy(() -> bare.beside(track)).isInstanceOf(InputProblem.class)
                 .hasMessageContaining("without clock times");
+    }
+
+    /** West of Greenwich the evening is tomorrow in universal time; east of it the early morning is yesterday. */
+    @Test
+    public void trackOfAnEveningWestOfGreenwichIsLaidBesideItsLog() throws IOException {
+        for (String[] zone : new String[][] {{"2026-05-02T02", "19"}, {"2026-05-01T22", "08"}}) {
+            StringBuilder g = new StringBuilder("<gpx version=\"1.1\"><trk><trkseg>");
+            for (int i = 0; i <= 120; i++) {
+                g.append(String.format(Locale.ROOT, "<trkpt lat=\"%.7f\" lon=\"-110.0\"><ele>%d</ele>"
+                        + "<time>%s:%02d:%02dZ</time></trkpt>", 41.0 + i * 15.0 / 111_194.93, 400 + i, zone[0], i / 60,
+                        i % 60));
+            }
+            TrackReader.Track track = TrackReader.read("t.gpx", new ByteArrayInputStream(
+                    (g + "</trkseg></trk></gpx>").getBytes(StandardCharsets.UTF_8)));
+            String s = text("time,rpm,vacuum_inHg,afr\n", ",", "\n", r -> List.of(clock(r[0], Integer.parseInt(zone[1])
+                    * 3600 + 10), n(r[1]), n(r[2]), n(r[3])));
+            Recording rec = LogReader.record("c.csv", new ByteArrayInputStream(s.getBytes(StandardCharsets.UTF_8)),
+                    null, () -> false, n -> { });
+            assertThat(rec.beside(track).si(Channel.SPEED)[500]).as(zone[1]).isEqualTo(15.0, within(0.01));
+        }
     }
 
     /** Whatever the bytes, asking what a file is ends in an answer or a positioned message. */

@@ -79,7 +79,7 @@ public class LogReaderTest {
         DriveLog log = read(String.join("\n", lines));
         assertThat(log.size()).isEqualTo(998);
         assertThat(log.lambda()[4]).isNaN();
-        assertThat(log.problems().stream().map(LogProblem::text)).containsExactly(
+        assertThat(log.problems().stream().map(x -> x.text().toString())).containsExactly(
                 "line 6, column 4 (afr): \"oops\" where a number belongs; the reading was left out",
                 "line 8, column 2: a row of 2 fields where the header has 4; the row was left out",
                 "line 10, column 1 (time_s): a time that does not rise; the row was left out");

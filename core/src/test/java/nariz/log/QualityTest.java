@@ -103,7 +103,8 @@ public class QualityTest {
             return v;
         });
         assertThat(f).anyMatch(x -> x.kind() == Quality.Kind.THIN && x.channel() == Channel.AFR);
-        assertThat(f.stream().filter(x -> x.kind() == Quality.Kind.THIN).findFirst().orElseThrow().text()).contains(
+        assertThat(f.stream().filter(x -> x.kind() == Quality.Kind.THIN).findFirst().orElseThrow()
+                .text().toString()).contains(
                 "75").contains("3000");
     }
 

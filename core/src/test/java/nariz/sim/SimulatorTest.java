@@ -2,13 +2,13 @@ package nariz.sim;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import nariz.carburetor.Stage;
-import nariz.family.metered.MeteredParts;
 import java.util.Map;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
+import nariz.family.metered.MeteredParts;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.units.Units;
@@ -82,7 +82,7 @@ public class SimulatorTest {
         DriveLog log = new EngineSimulator(healthy(), DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 1.2), 3)
                 .drive(DriveScript.twelveMinutes(), 20, "leak.csv").log();
         Advice a = Analysis.of(healthy(), log, Strategy.BALANCED).advice();
-        assertThat(a.verdict()).as(a.sentence()).isEqualTo(Verdict.CHECK_FIRST);
+        assertThat(a.verdict()).as(a.sentence().toString()).isEqualTo(Verdict.CHECK_FIRST);
         assertThat(a.changes()).isEmpty();
     }
 
@@ -91,7 +91,7 @@ public class SimulatorTest {
         DriveLog log = new EngineSimulator(healthy(), DemoDrive.SEED, Map.of(), 8)
                 .drive(DriveScript.twelveMinutes(), 20, "healthy.csv").log();
         Advice a = Analysis.of(healthy(), log, Strategy.BALANCED).advice();
-        assertThat(a.verdict()).as(a.sentence()).isEqualTo(Verdict.LEAVE);
+        assertThat(a.verdict()).as(a.sentence().toString()).isEqualTo(Verdict.LEAVE);
     }
 
     private static nariz.carburetor.BuildSheet healthy() {

@@ -133,7 +133,7 @@ public class CrashTest {
             Files.copy(in, scripts.resolve("V1__workbook.sql"));
         }
         Migrations.bringUpToDate(old, 1, "filesystem:" + scripts);
-        try (Connection c = Workbook.connect(old, false); var s = c.createStatement()) {
+        try (Connection c = WorkbookFile.connect(old, false); var s = c.createStatement()) {
             s.executeUpdate("INSERT INTO vehicle VALUES (1, 'six', '2026-01-01T00:00:00Z')");
             for (int i = 1; i <= NOTES; i++) {
                 s.executeUpdate("INSERT INTO note VALUES (" + i + ", 1, NULL, 'note " + i

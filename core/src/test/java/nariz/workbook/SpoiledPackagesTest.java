@@ -44,7 +44,7 @@ public class SpoiledPackagesTest {
             assertThat(p.recording().size()).as(what).isPositive();
         } catch (InputProblem e) {
             assertThat(e.getMessage()).as(what).isNotBlank();
-            assertThat(e.wanted()).as(what).hasSizeGreaterThan(5);
+            assertThat(e.wanted().toString()).as(what).hasSizeGreaterThan(5);
         }
     }
 

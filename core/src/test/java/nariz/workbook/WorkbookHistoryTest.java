@@ -2,7 +2,6 @@ package nariz.workbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import nariz.family.metered.MeteredParts;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -12,9 +11,9 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
-import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredParts;
 import nariz.log.LogReader;
 import nariz.testing.Samples;
 import org.testng.annotations.DataProvider;
@@ -140,7 +139,8 @@ public class WorkbookHistoryTest {
                     yield new State(s.notes(), State.without(s.plans(), p.name()), s.excluded(), s.lookedFor(),
                             s.removed());
                 }
-                w.addPlan(sheet, "plan " + i, List.of(new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, 61, 60 + i % 9)));
+                w.addPlan(sheet, "plan " + i, List.of(new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, 61, 60
+                        + i % 9)));
                 yield new State(s.notes(), State.with(s.plans(), "plan " + i), s.excluded(), s.lookedFor(),
                         s.removed());
             }

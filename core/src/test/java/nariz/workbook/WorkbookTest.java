@@ -3,7 +3,6 @@ package nariz.workbook;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import nariz.family.metered.MeteredParts;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -14,9 +13,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import nariz.carburetor.InputProblem;
-import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredParts;
 import nariz.log.Channel;
 import nariz.log.LogReader;
 import nariz.log.Recording;
@@ -174,7 +173,7 @@ public class WorkbookTest {
         }
         Path newer = folder.resolve("newer.nariz");
         Files.copy(file, newer);
-        try (Connection c = Workbook.connect(newer, false); var s = c.createStatement()) {
+        try (Connection c = WorkbookFile.connect(newer, false); var s = c.createStatement()) {
             s.execute("PRAGMA user_version = 7");
         }
         assertThatThrownBy(() -> Workbook.open(newer)).isInstanceOf(InputProblem.class)
@@ -183,7 +182,7 @@ public class WorkbookTest {
         assertThatThrownBy(() -> Workbook.open(log)).isInstanceOf(InputProblem.class)
                 .hasMessageContaining("a file that is no workbook");
         Path other = folder.resolve("other.nariz");
-        try (Connection c = Workbook.connect(other, false); var s = c.createStatement()) {
+        try (Connection c = WorkbookFile.connect(other, false); var s = c.createStatement()) {
             s.execute("CREATE TABLE theirs (x)");
         }
         assertThatThrownBy(() -> Workbook.open(other)).isInstanceOf(InputProblem.class);
@@ -208,7 +207,7 @@ public class WorkbookTest {
         try (Workbook old = Workbook.open(copy)) {
             assertThat(old.runs()).hasSize(1);
         }
-        try (Connection c = Workbook.connect(file, false); var s = c.createStatement();
+        try (Connection c = WorkbookFile.connect(file, false); var s = c.createStatement();
                 var r = s.executeQuery("SELECT colour FROM vehicle")) {
             assertThat(r.next()).isTrue();
             assertThat(r.getString(1)).isEqualTo("unknown");
@@ -223,7 +222,7 @@ public class WorkbookTest {
             Files.copy(in, scripts.resolve("V1__workbook.sql"));
         }
         Migrations.bringUpToDate(file, 1, "filesystem:" + scripts);
-        try (Connection c = Workbook.connect(file, false); var s = c.createStatement()) {
+        try (Connection c = WorkbookFile.connect(file, false); var s = c.createStatement()) {
             s.executeUpdate("INSERT INTO vehicle VALUES (1, 'six', '2026-01-01T00:00:00Z')");
             s.executeUpdate("INSERT INTO note VALUES (1, 1, NULL, 'from before', '2026-01-01T00:00:00Z')");
         }
@@ -254,7 +253,7 @@ public class WorkbookTest {
             assertThat(n.atS()).contains(12.0);
             Workbook.PartPlan p = w.plans(1).getFirst();
             assertThat(p.name()).isEqualTo("larger jets");
-            assertThat(p.changes()).extracting(PartChange::text).containsExactly(
+            assertThat(p.changes()).extracting(c -> c.text().toString()).containsExactly(
                     "primary main jets: 61 thou to 63 thou", "secondary main jets: 74 thou to 76 thou");
             assertThatThrownBy(() -> w.addNote(1, Optional.empty(), Optional.of(3.0), "where?")).isInstanceOf(
                     IllegalArgumentException.class).hasMessage("a note needs words, and a moment needs a run: "
@@ -270,7 +269,7 @@ public class WorkbookTest {
             w.addSheet(v, Samples.sheet().replace("61 thou", "63 thou").replace("2.375 turns", "2.5 turns"));
             w.addSheet(v, Samples.sheet().replace("61 thou", "63 thou").replace("2.375 turns", "2.5 turns")
                     .replace("17 C", "25 C"));
-            assertThat(w.made(v)).extracting(m -> m.changes().stream().map(PartChange::text).toList())
+            assertThat(w.made(v)).extracting(m -> m.changes().stream().map(c -> c.text().toString()).toList())
                     .containsExactly(List.of("primary mixture screws: 2.375 turns to 2.5 turns",
                             "primary main jets: 61 thou to 63 thou"), List.of());
         }
@@ -311,7 +310,7 @@ public class WorkbookTest {
         Path other = folder.resolve("other.zip");
         Files.write(other, new byte[] {'P', 'K', 5, 6});
         assertThatThrownBy(() -> Exchange.dataPackage(other)).isInstanceOf(InputProblem.class)
-                .hasMessageContaining("datapackage.json");
+                .hasMessageContaining("other.zip").hasMessageContaining("is a whole zip");
     }
 
     @Test

@@ -2,15 +2,15 @@ package nariz.app.chart;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import nariz.diagnosis.RegimePrediction;
+import nariz.app.state.Drive;
 import nariz.app.state.Effect;
 import nariz.app.state.Session;
 import nariz.app.theme.Palette;
+import nariz.diagnosis.RegimePrediction;
 
 /** Error by regime today, and after the change with its interval, against the tolerance band. */
 public final class EffectChart extends Picture {

@@ -2,24 +2,24 @@ package nariz.app.chart;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
-import java.util.Comparator;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import javafx.application.Platform;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import nariz.diagnosis.CircuitFinding;
-import nariz.diagnosis.Status;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Shares;
 import nariz.app.state.Stop;
 import nariz.app.theme.Palette;
-import nariz.log.Span;
 import nariz.carburetor.Circuit;
+import nariz.diagnosis.CircuitFinding;
+import nariz.diagnosis.Status;
 import nariz.flow.ThrottlePlate;
+import nariz.log.Span;
 
 /**
  * The signature picture: fuel leaves the bowl, splits through the circuits in proportion to what each delivers at the
@@ -105,7 +105,8 @@ public final class FuelStream extends Picture {
 
     /** One stage after the other, each in the order of work. */
     private static List<Circuit> branches(Drive d) {
-        return d.sheet().carburetor().family().circuits().stream().sorted(Comparator.comparing(Circuit::stage)).toList();
+        return d.sheet().carburetor().family().circuits().stream().sorted(Comparator.comparing(Circuit::stage))
+                .toList();
     }
 
     /** A selection is summed up once, not with every pulse of its easing in. */

@@ -3,7 +3,6 @@ package nariz.app.chart;
 import static nariz.app.words.WindowWords.say;
 import static nariz.app.words.WindowWords.units;
 
-import nariz.app.state.Drive;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -15,17 +14,18 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import nariz.diagnosis.Analysis;
 import nariz.app.state.Boundaries;
 import nariz.app.state.Comparison;
+import nariz.app.state.Drive;
 import nariz.app.state.Effect;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.theme.Palette;
+import nariz.carburetor.Circuit;
 import nariz.comparison.Pair;
 import nariz.coverage.DrivePlan;
+import nariz.diagnosis.Analysis;
 import nariz.estimation.Cell;
-import nariz.carburetor.Circuit;
 import nariz.units.Shown;
 import nariz.units.Units;
 
@@ -129,7 +129,8 @@ public final class Plane extends Picture {
 
     @Override
     protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
-        Comparison against = session.stopProperty().get() == Stop.PROOF ? session.comparisons().comparisonProperty().get() : null;
+        Comparison against = session.stopProperty().get() == Stop.PROOF ? session.comparisons().comparisonProperty()
+                .get() : null;
         strong(g, against == null ? say("plane.where-it-ran-and") : say("plane.where-it-differs-from",
                 against.name()), 14,
                 18, 14, p.ink(), TextAlignment.LEFT);
@@ -297,7 +298,8 @@ public final class Plane extends Picture {
             g.setFill(clear(p.accent(), 0.07));
             g.fillRoundRect(x, y, x(d, i.toRpm()) - x, Math.max(8, y(i.toPa()) - y), 8, 8);
             if (named.add(i.circuit())) {
-                text(g, say(i.circuit().label()), x + 5, Math.min(y(i.toPa()), getHeight() - BOTTOM) - 9, 12, p.accent(),
+                text(g, say(i.circuit().label()), x + 5, Math.min(y(i.toPa()), getHeight() - BOTTOM) - 9, 12,
+                        p.accent(),
                         TextAlignment.LEFT);
             }
         }
@@ -335,7 +337,8 @@ public final class Plane extends Picture {
 
     private static boolean speaks(Analysis a, int cell, Stop stop) {
         boolean enrichment = stop == Stop.POWER && a.estimate().cells().get(cell).vacuumPa() < 9 * Units.INHG;
-        return a.estimate().share(cell, stop.circuits(a.observation().sheet().carburetor().family())) > 0.25 || enrichment;
+        return a.estimate().share(cell, stop.circuits(a.observation().sheet().carburetor().family())) > 0.25
+                || enrichment;
     }
 
     private void cursor(GraphicsContext g, Palette p, Drive d) {

@@ -3,13 +3,13 @@ package nariz.app.chart;
 import static nariz.app.words.WindowWords.say;
 import static nariz.app.words.WindowWords.units;
 
-import nariz.app.state.Drive;
 import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.theme.Palette;
 import nariz.coverage.TipIn;

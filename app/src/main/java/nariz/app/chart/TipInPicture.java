@@ -3,12 +3,12 @@ package nariz.app.chart;
 import static nariz.app.words.WindowWords.say;
 import static nariz.app.words.WindowWords.units;
 
-import nariz.app.state.Drive;
 import java.util.Locale;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.TipInSeries;
 import nariz.app.theme.Palette;

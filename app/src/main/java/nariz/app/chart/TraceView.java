@@ -2,7 +2,6 @@ package nariz.app.chart;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
@@ -19,14 +18,15 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
+import nariz.app.state.Drive;
 import nariz.app.state.Effect;
 import nariz.app.state.Session;
 import nariz.app.state.Strips;
 import nariz.app.theme.Palette;
+import nariz.carburetor.Circuit;
 import nariz.estimation.Observation;
 import nariz.log.Pyramid;
 import nariz.log.Span;
-import nariz.carburetor.Circuit;
 import nariz.workbook.Workbook;
 
 /**

@@ -25,7 +25,8 @@ public final class WeakListeners {
      */
     public static <T> void attach(ObservableValue<T> value, Node by, ChangeListener<? super T> listener) {
         @SuppressWarnings("unchecked")
-        List<Object> held = (List<Object>) by.getProperties().computeIfAbsent(WeakListeners.class, k -> new ArrayList<>());
+        List<Object> held = (List<Object>) by.getProperties().computeIfAbsent(WeakListeners.class, k ->
+                new ArrayList<>());
         held.add(listener);
         value.addListener(new WeakChangeListener<>(listener));
     }

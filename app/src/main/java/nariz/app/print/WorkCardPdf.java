@@ -2,7 +2,6 @@ package nariz.app.print;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.text.Message;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -14,6 +13,7 @@ import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.WorkCard;
+import nariz.text.Message;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;

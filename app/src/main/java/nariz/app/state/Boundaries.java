@@ -1,13 +1,13 @@
 package nariz.app.state;
 
 import java.util.List;
-import nariz.carburetor.Stage;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Family;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
-import nariz.carburetor.BuildSheet;
-import nariz.carburetor.Circuit;
 
 /** Where one circuit hands over to the next in the plane of speed and vacuum, from the model. */
 public final class Boundaries {

@@ -2,21 +2,21 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.sim.DemoDrive;
-import nariz.log.DriveLog;
-import nariz.carburetor.BuildSheet;
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import nariz.diagnosis.Analysis;
-import nariz.diagnosis.RegimeError;
-import nariz.diagnosis.RegimePrediction;
+import nariz.carburetor.BuildSheet;
 import nariz.carburetor.PartChange;
 import nariz.comparison.Difference;
 import nariz.comparison.RunComparison;
 import nariz.comparison.Trend;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.RegimeError;
+import nariz.diagnosis.RegimePrediction;
+import nariz.log.DriveLog;
+import nariz.sim.DemoDrive;
+import nariz.text.Message;
 
 /**
  * The open drive against another of the same car.

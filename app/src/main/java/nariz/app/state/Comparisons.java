@@ -35,7 +35,8 @@ public final class Comparisons {
     /** What was weighed anew compares anew. */
     void refresh(Drive d) {
         Comparison c = comparison.get();
-        comparison.set(c == null || !d.analysis().estimated() ? null : Comparison.of(c.with(), c.other(), d.analysis()));
+        comparison.set(c == null || !d.analysis().estimated() ? null : Comparison.of(c.with(), c.other(),
+                d.analysis()));
     }
 
     /** {@return what the open drive can be compared with: kept drives of the same car, the demo's other day} */

@@ -2,7 +2,6 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.words.WindowWords;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -11,12 +10,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
-import nariz.diagnosis.Analysis;
-import nariz.diagnosis.Strategy;
+import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
 import nariz.coverage.DrivePlan;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Strategy;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import nariz.log.Plan;
@@ -75,14 +75,16 @@ final class DriveOpener {
     /** Opens a data package, which brings its own build sheet. */
     Outcome dataPackage(long opening, Path zip, BooleanSupplier cancelled) {
         Exchange.Packed p = Exchange.dataPackage(zip);
-        return keep(opening, p.sheetJson(), BuildSheetReader.parse("build-sheet.json", p.sheetJson()), p.recording(), zip,
+        return keep(opening, p.sheetJson(), BuildSheetReader.parse("build-sheet.json", p.sheetJson()), p.recording(),
+                zip,
                 cancelled);
     }
 
     /** Opens the log in question by a plan somebody agreed to, and remembers the plan for the next of its source. */
     Outcome answered(long opening, ColumnsQuestion q, Plan plan, BooleanSupplier cancelled) {
         BuildSheet sheet = BuildSheetReader.read(q.sheetFile());
-        Outcome o = keep(opening, json(q.sheetFile()), sheet, read(q.logFile(), plan, cancelled), q.logFile(), cancelled);
+        Outcome o = keep(opening, json(q.sheetFile()), sheet, read(q.logFile(), plan, cancelled), q.logFile(),
+                cancelled);
         repository.remember(plan);
         return o;
     }
@@ -134,7 +136,8 @@ final class DriveOpener {
         }
     }
 
-    private Outcome ask(long opening, Path sheetFile, BuildSheet sheet, Path logFile, InputProblem why, BooleanSupplier cancelled) {
+    private Outcome ask(long opening, Path sheetFile, BuildSheet sheet, Path logFile, InputProblem why,
+            BooleanSupplier cancelled) {
         Proposal p;
         try {
             p = LogReader.propose(logFile);
@@ -152,7 +155,8 @@ final class DriveOpener {
         return new Outcome.Asked(new ColumnsQuestion(sheetFile, logFile, p, why.text(WindowWords.wording())));
     }
 
-    private Outcome keep(long opening, String sheetJson, BuildSheet sheet, Recording r, Path logFile, BooleanSupplier cancelled) {
+    private Outcome keep(long opening, String sheetJson, BuildSheet sheet, Recording r, Path logFile,
+            BooleanSupplier cancelled) {
         DriveLog log = LogReader.drive(r, sheet);
         Optional<Long> known = repository.known(sheetJson, sheet, logFile);
         if (known.isPresent()) {

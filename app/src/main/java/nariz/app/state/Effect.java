@@ -1,11 +1,11 @@
 package nariz.app.state;
 
 import java.util.List;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.PartChange;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.RegimePrediction;
-import nariz.carburetor.BuildSheet;
-import nariz.carburetor.PartChange;
 import nariz.log.Pyramid;
 
 /**

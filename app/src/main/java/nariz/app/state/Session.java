@@ -24,9 +24,9 @@ import nariz.sim.DemoDrive;
 import nariz.units.Shown;
 
 /**
- * The window's state: which drive is open, where the cursor is, which stop is shown, what the user decided, what is being
- * worked on and what went wrong. Holds no nodes. All methods are called on the interface thread. What belongs to a task
- * of its own stands in {@link #trials}, {@link #notes}, {@link #garage} and {@link #comparisons}.
+ * The window's state: which drive is open, where the cursor is, which stop is shown, what the user decided, what is
+ * being worked on and what went wrong. Holds no nodes. All methods are called on the interface thread. What belongs to
+ * a task of its own stands in {@link #trials}, {@link #notes}, {@link #garage} and {@link #comparisons}.
  */
 public final class Session implements AutoCloseable {
     private final SessionContext context;

@@ -1,6 +1,5 @@
 package nariz.app.state;
 
-import nariz.workbook.AtomicFile;
 import java.io.IOException;
 import java.io.Reader;
 import java.io.UncheckedIOException;
@@ -10,9 +9,9 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.function.Function;
-import nariz.workbook.Exchange;
-import nariz.units.Shown;
 import nariz.text.Language;
+import nariz.units.Shown;
+import nariz.workbook.AtomicFile;
 
 /**
  * How somebody likes the window: language, colours, size of text, units. Kept in a small file of key and value from one

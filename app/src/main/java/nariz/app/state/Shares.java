@@ -3,10 +3,10 @@ package nariz.app.state;
 import static nariz.app.words.WindowWords.say;
 
 import java.util.List;
+import nariz.carburetor.Circuit;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.Span;
-import nariz.carburetor.Circuit;
 
 /**
  * What every circuit delivers at a moment or over a stretch.

@@ -2,10 +2,10 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import nariz.coverage.TipIn;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.BankFinding;
@@ -14,7 +14,7 @@ import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
-import nariz.coverage.TipIn;
+import nariz.text.Message;
 
 /**
  * The words of one stop, all in one shape.

@@ -2,9 +2,9 @@ package nariz.app.state;
 
 import java.util.Arrays;
 import java.util.List;
-import nariz.diagnosis.Analysis;
 import nariz.coverage.TipIn;
 import nariz.coverage.TipIns;
+import nariz.diagnosis.Analysis;
 import nariz.estimation.Observation;
 
 /**

@@ -1,13 +1,13 @@
 package nariz.app.state;
 
-import nariz.carburetor.Stage;
-import nariz.carburetor.Family;
 import java.util.List;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
 import nariz.estimation.Cell;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
-import nariz.carburetor.Circuit;
 
 /**
  * Display series of a drive, computed once beside the interface thread: measured and predicted lambda by sample of the
@@ -129,7 +129,8 @@ public final class Trace {
         }
         Family family = a.observation().sheet().carburetor().family();
         List<Circuit> mine = stop.circuits(family);
-        List<Circuit> slot = family.circuits().stream().filter(c -> c.lowSpeed() && c.stage() == Stage.PRIMARY).toList();
+        List<Circuit> slot = family.circuits().stream().filter(c -> c.lowSpeed() && c.stage() == Stage.PRIMARY)
+                .toList();
         double[] after = a.phiAfter();
         boolean changes = a.advice().changes().stream().anyMatch(c -> c.now()
                 && mine.contains(c.circuit()));

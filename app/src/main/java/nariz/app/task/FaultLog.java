@@ -10,8 +10,8 @@ import java.util.logging.Logger;
 import java.util.logging.SimpleFormatter;
 
 /**
- * Where unexpected faults are written down: a few small files that replace each other, on this machine alone. Nothing is
- * sent anywhere.
+ * Where unexpected faults are written down: a few small files that replace each other, on this machine alone. Nothing
+ * is sent anywhere.
  */
 public final class FaultLog {
     private static final int LONGEST_BYTES = 500_000;

@@ -3,19 +3,19 @@ package nariz.app.view;
 import static nariz.app.words.WindowWords.say;
 import static nariz.app.words.WindowWords.units;
 
-import nariz.app.state.Drive;
-import nariz.carburetor.Carburetor;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import nariz.diagnosis.AirDensity;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.carburetor.Ambient;
+import nariz.carburetor.Carburetor;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.diagnosis.AirDensity;
 import nariz.units.Quantity;
 import nariz.units.Shown;
 import nariz.units.Units;
@@ -88,7 +88,8 @@ final class AirBox extends VBox {
                     * j.si()).orElse(0.0);
             String restored = jet > 0 ? say("air-box.a-main-jet-of",
                     thou(AirDensity.jetM(jet, here, there)), thou(jet)) : "";
-            answer.setText(say("air-box.air-kpa-of-the", units().vacuum(there.pressurePa()), 100 * there.densityKgPerM3()
+            answer.setText(say("air-box.air-kpa-of-the", units().vacuum(there.pressurePa()),
+                    100 * there.densityKgPerM3()
                     / here.densityKgPerM3(), 100 * Math.abs(ratio - 1), ratio < 1 ? say("air-box.richer")
                             : say("air-box.leaner"), restored));
         } catch (NumberFormatException e) {

@@ -2,13 +2,12 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
-import javafx.scene.Node;
-import java.util.List;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -16,11 +15,12 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nariz.diagnosis.Status;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.state.StopWords;
+import nariz.diagnosis.Status;
 
 /** Navigation: the circuits in the order of work, each with its state in words and shape. */
 final class CircuitPath extends HBox {

@@ -2,8 +2,6 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.ColumnsQuestion;
-import nariz.text.Message;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -25,12 +23,14 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.util.StringConverter;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.ColumnsQuestion;
 import nariz.app.state.Session;
 import nariz.log.Channel;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Proposal;
 import nariz.log.Scale;
+import nariz.text.Message;
 import nariz.units.Quantity;
 
 /**
@@ -129,7 +129,7 @@ final class ColumnsPanel extends VBox {
 
     /** Without a column of time the rate must be known. */
     private void offerRate() {
-        rateRow.setVisible(rows.stream().noneMatch(r -> Channel.TIME.label().equals(r.channel().getValue())));
+        rateRow.setVisible(rows.stream().noneMatch(r -> say(Channel.TIME.label()).equals(r.channel().getValue())));
     }
 
     /** A label that is not cut short. */
@@ -230,7 +230,7 @@ final class ColumnsPanel extends VBox {
     }
 
     private static Optional<Channel> channel(String label) {
-        return Arrays.stream(Channel.values()).filter(c -> c.label().equals(label)).findFirst();
+        return Arrays.stream(Channel.values()).filter(c -> say(c.label()).equals(label)).findFirst();
     }
 
     /** The first readings as a line: a rising time, a loping idle and a stuck column look different at once. */
@@ -280,16 +280,19 @@ final class ColumnsPanel extends VBox {
                     session.complain(say("columns-panel.the-line-of-is", proposal.title(r.field()), USUAL_LINE));
                     return;
                 }
-                plan = plan.with(new ColumnPlan(r.field(), proposal.title(r.field()).toString(), c.get(), VOLTS, scale.get(),
+                plan = plan.with(new ColumnPlan(r.field(), proposal.title(r.field()).toString(), c.get(), VOLTS,
+                        scale.get(),
                         ColumnPlan.Certainty.SURE, Message.message("because.you-said-so")));
                 continue;
             }
             Optional<ColumnPlan> was = plan(r.field());
             boolean same = was.isPresent() && was.get().channel() == c.get()
                     && was.get().unit().equals(String.valueOf(r.unit().getValue()));
-            ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()).toString(), c.get(), "",
+            ColumnPlan column = same ? was.get() : new ColumnPlan(r.field(), proposal.title(r.field()).toString(),
+                    c.get(), "",
                     null,
-                    ColumnPlan.Certainty.SURE, Message.NONE).as(c.get(), c.get().unit(String.valueOf(r.unit().getValue()))
+                    ColumnPlan.Certainty.SURE, Message.NONE).as(c.get(), c.get().unit(String.valueOf(r.unit()
+                    .getValue()))
                             .orElse(c.get().units().getFirst()));
             plan = plan.with(column);
         }

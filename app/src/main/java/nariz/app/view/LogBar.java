@@ -2,8 +2,6 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Decisions;
-import nariz.app.state.Drive;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -22,6 +20,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Decisions;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.log.Quality;
 import nariz.log.Span;

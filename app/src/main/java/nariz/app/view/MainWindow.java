@@ -2,13 +2,6 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import javafx.scene.control.ListView;
-import javafx.scene.control.Spinner;
-import javafx.scene.control.ChoiceBox;
-import javafx.scene.control.ComboBoxBase;
-import javafx.scene.control.TextInputControl;
-import nariz.app.state.Drive;
-import nariz.app.words.WindowWords;
 import atlantafx.base.theme.PrimerDark;
 import atlantafx.base.theme.PrimerLight;
 import java.io.File;
@@ -21,9 +14,14 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.ProgressIndicator;
+import javafx.scene.control.Spinner;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
@@ -39,25 +37,27 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.DifferencePicture;
 import nariz.app.chart.EffectChart;
-import nariz.app.chart.WeakListeners;
 import nariz.app.chart.FuelStream;
 import nariz.app.chart.Picture;
 import nariz.app.chart.Plane;
 import nariz.app.chart.Scrubber;
 import nariz.app.chart.TipInPicture;
 import nariz.app.chart.TraceView;
-import nariz.diagnosis.Candidate;
-import nariz.app.state.Glossary;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.Drive;
 import nariz.app.state.DriveRepository;
+import nariz.app.state.Glossary;
 import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
 import nariz.app.state.Stop;
 import nariz.app.theme.Fonts;
 import nariz.app.theme.Palette;
+import nariz.app.words.WindowWords;
 import nariz.carburetor.Kit;
-import nariz.workbook.Workbook;
+import nariz.diagnosis.Candidate;
 import nariz.text.Language;
+import nariz.workbook.Workbook;
 
 /** The window: circuit path on top, the shown stop in the middle, the log along the bottom. */
 public final class MainWindow extends StackPane {
@@ -201,7 +201,8 @@ public final class MainWindow extends StackPane {
             }
         });
         WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> follow(is));
-        WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> follow(session.stopProperty().get()));
+        WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) ->
+                follow(session.stopProperty().get()));
         setOnDragOver(this::dragOver);
         setOnDragDropped(this::dropped);
         session.unitProperty().set(settings.mixture());
@@ -225,7 +226,8 @@ public final class MainWindow extends StackPane {
         if (now == TRACE) {
             return;
         }
-        picture.show(stop == Stop.PUMP ? STABS : stop == Stop.PROOF && session.comparisons().comparisonProperty().get() != null
+        picture.show(stop == Stop.PUMP ? STABS : stop == Stop.PROOF && session.comparisons().comparisonProperty()
+                .get() != null
                 ? DIFFERENCE : STREAM);
         if (stop == Stop.PROOF) {
             side.show(COMPARE);
@@ -351,7 +353,8 @@ public final class MainWindow extends StackPane {
         menu.setId("trace-channels");
         menu.setAccessibleText(say("main-window.channels-of-the-trace"));
         menu.visibleProperty().bind(trace.visibleProperty().and(session.driveProperty().isNotNull()));
-        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> menu.getItems().setAll(is == null ? List.of()
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> menu.getItems().setAll(is == null
+                ? List.of()
                 : is.strips().strips().stream().map(s -> {
                     CheckMenuItem item = new CheckMenuItem(s.label());
                     item.setSelected(trace.shows(s.key()));
@@ -586,7 +589,8 @@ public final class MainWindow extends StackPane {
     private boolean takesLetters(Object target) {
         for (Node n = target instanceof Node at ? at : null; n != null; n = n.getParent()) {
             if (n instanceof TextInputControl || n instanceof ComboBoxBase<?> || n instanceof ChoiceBox<?>
-                    || n instanceof Spinner<?> || n instanceof ListView<?> || n == sheetPanel || n instanceof ColumnsPanel) {
+                    || n instanceof Spinner<?> || n instanceof ListView<?> || n == sheetPanel
+                    || n instanceof ColumnsPanel) {
                 return true;
             }
         }

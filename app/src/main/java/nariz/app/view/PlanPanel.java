@@ -2,13 +2,13 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.coverage.DrivePlan;
 

@@ -2,7 +2,6 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.words.WindowWords;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,6 +26,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import nariz.app.state.Session;
+import nariz.app.words.WindowWords;
 import nariz.carburetor.Assumption;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;

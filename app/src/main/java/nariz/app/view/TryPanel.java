@@ -2,9 +2,6 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
-import nariz.text.Message;
-import nariz.carburetor.Family;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -20,13 +17,16 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nariz.diagnosis.Candidate;
-import nariz.diagnosis.Orifice;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
 import nariz.carburetor.PartChange;
+import nariz.diagnosis.Candidate;
+import nariz.diagnosis.Orifice;
+import nariz.text.Message;
 import nariz.workbook.Workbook;
 
 /**
@@ -75,7 +75,8 @@ final class TryPanel extends ScrollPane {
         Button none = MainWindow.button(say("try-panel.back-to-today-s"), "try-none",
                 say("try-panel.put-every-size-back"),
                 () -> set(List.of()));
-        none.disableProperty().bind(javafx.beans.binding.Bindings.createBooleanBinding(() -> session.trials().triedProperty()
+        none.disableProperty().bind(javafx.beans.binding.Bindings.createBooleanBinding(() ->
+                session.trials().triedProperty()
                 .get().isEmpty(), session.trials().triedProperty()));
         HBox line = new HBox(6, name, keep);
         line.setAlignment(Pos.CENTER_LEFT);
@@ -90,7 +91,8 @@ final class TryPanel extends ScrollPane {
     }
 
     private void keep(TextField name) {
-        String n = name.getText() == null || name.getText().isBlank() ? say("try-panel.plan", (session.notes().plansProperty()
+        String n = name.getText() == null || name.getText().isBlank() ? say("try-panel.plan",
+                (session.notes().plansProperty()
                 .get().size() + 1)) : name.getText().strip();
         session.notes().keepPlan(n);
         name.clear();
@@ -182,11 +184,13 @@ final class TryPanel extends ScrollPane {
                 r.slider().setValue(at);
             }
             boolean moved = to != r.part().fitted();
-            r.size().setText(moved ? say(r.part().part().text(r.part().fitted())) + " → " + say(r.part().part().text(to))
+            r.size().setText(moved ? say(r.part().part().text(r.part().fitted())) + " → "
+                    + say(r.part().part().text(to))
                     : say(r.part().part().text(to)));
             Optional<Orifice> hole = moved ? Orifice.of(session.driveProperty().get().sheet(), r.part().to(to))
                     : Optional.empty();
-            r.area().setText(hole.map(h -> say(h.text()) + (h.drills().isEmpty() ? "" : "; " + say(h.drills()))).orElse(""));
+            r.area().setText(hole.map(h -> say(h.text()) + (h.drills().isEmpty() ? "" : "; "
+                    + say(h.drills()))).orElse(""));
             r.area().setManaged(!r.area().getText().isEmpty());
         }
         loading = false;
@@ -237,7 +241,8 @@ final class TryPanel extends ScrollPane {
             plans.getChildren().add(styled(say("try-panel.plans"), "card-subheading"));
         }
         for (Workbook.PartPlan p : all) {
-            Label what = styled(p.name() + ": " + say(Message.join("; ", p.changes().stream().map(PartChange::text).toList())),
+            Label what = styled(p.name() + ": " + say(Message.join("; ", p.changes().stream().map(PartChange::text)
+                    .toList())),
                     "card-line");
             HBox.setHgrow(what, Priority.ALWAYS);
             what.setMaxWidth(Double.MAX_VALUE);

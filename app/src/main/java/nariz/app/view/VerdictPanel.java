@@ -2,13 +2,13 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
-import nariz.diagnosis.Status;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.StopWords;
+import nariz.diagnosis.Status;
 
 /** The verdict of the shown stop: one plain sentence and how sure it is. */
 final class VerdictPanel extends VBox {

@@ -2,8 +2,6 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.app.state.Drive;
-import nariz.text.Message;
 import java.util.List;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -11,6 +9,14 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import nariz.app.chart.WeakListeners;
+import nariz.app.print.WorkCardPdf;
+import nariz.app.state.Drive;
+import nariz.app.state.Session;
+import nariz.app.state.Stop;
+import nariz.app.state.StopWords;
+import nariz.carburetor.Assumption;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Hypothesis;
@@ -18,13 +24,7 @@ import nariz.diagnosis.School;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.diagnosis.WorkCard;
-import nariz.app.chart.WeakListeners;
-import nariz.app.print.WorkCardPdf;
-import nariz.app.state.Session;
-import nariz.app.state.Stop;
-import nariz.app.state.StopWords;
-import nariz.carburetor.Assumption;
-import nariz.carburetor.Stage;
+import nariz.text.Message;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
 final class WorkCardPanel extends ScrollPane {
@@ -100,7 +100,8 @@ final class WorkCardPanel extends ScrollPane {
     void print() {
         Drive d = session.driveProperty().get();
         List<Change> changes = d == null ? List.of()
-                : StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty().get()).changes();
+                : StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty()
+                .get()).changes();
         if (changes.isEmpty()) {
             session.complain(say("work-card-panel.this-stop-has-no"));
             return;
@@ -199,7 +200,8 @@ final class WorkCardPanel extends ScrollPane {
         for (School s : a.schools()) {
             if ((s.side() == Stage.SECONDARY) == (stop == Stop.SECONDARY)) {
                 heading(say("work-card-panel.schools-differ", s.question()));
-                s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", say(x.name()) + ": " + say(x.says()),
+                s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", say(x.name()) + ": "
+                        + say(x.says()),
                         "card-line"));
                 line(" ", say("work-card-panel.followed-here-because", s.followed(), s.why()), "small");
             }

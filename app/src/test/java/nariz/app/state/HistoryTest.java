@@ -13,7 +13,7 @@ public class HistoryTest {
 
     private void set(int to, boolean ofDrive) {
         int was = value;
-        history.did("set " + to, ofDrive, () -> value = was, () -> value = to);
+        history.record("set " + to, ofDrive, () -> value = was, () -> value = to);
         value = to;
     }
 
@@ -29,6 +29,9 @@ public class HistoryTest {
             switch (r.nextInt(4)) {
                 case 0, 1 -> {
                     done.push(expected);
+                    if (done.size() > History.LONGEST) {
+                        done.removeLast();
+                    }
                     undone.clear();
                     expected = i;
                     set(i, true);
@@ -58,8 +61,8 @@ public class HistoryTest {
     public void whatConcernsADriveEndsWithItAndTheRestStays() {
         History h = new History();
         StringBuilder log = new StringBuilder();
-        h.did("drive taken off", false, () -> log.append("back;"), () -> log.append("again;"));
-        h.did("note", true, () -> log.append("note back;"), () -> { });
+        h.record("drive taken off", false, () -> log.append("back;"), () -> log.append("again;"));
+        h.record("note", true, () -> log.append("note back;"), () -> { });
         assertThat(h.titlesProperty().get()).containsExactly("note", "drive taken off");
         h.endOfDrive();
         assertThat(h.titlesProperty().get()).containsExactly("drive taken off");

@@ -3,25 +3,28 @@ package nariz.app.state;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nariz.family.metered.MeteredParts;
-import nariz.family.metered.MeteredCircuits;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import nariz.app.task.FaultLog;
+import nariz.app.words.WindowWords;
+import nariz.carburetor.Kit;
 import nariz.diagnosis.Candidate;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
-import nariz.carburetor.Kit;
-import nariz.carburetor.Part;
+import nariz.family.metered.MeteredCircuits;
+import nariz.family.metered.MeteredParts;
 import nariz.log.LogWriter;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
+import nariz.text.Wording;
 import nariz.units.Shown;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
@@ -166,7 +169,8 @@ public class SessionTest {
         assertThat(proposal.readings(4)).hasSizeGreaterThan(100);
         session.answer(proposal.plan());
         until(session, () -> session.driveProperty().get() != null);
-        assertThat(session.driveProperty().get().analysis().advice().sentence()).contains("37 thou to 34 thou");
+        assertThat(session.driveProperty().get().analysis().advice().sentence().toString())
+                .contains("37 thou to 34 thou");
         assertThat(session.driveProperty().get().odd()).noneMatch(f -> f.kind() == nariz.log.Quality.Kind.THIN);
     }
 
@@ -175,26 +179,29 @@ public class SessionTest {
     public void wordsAndTrialsDoNotTakeEachOthersPlace() {
         session.openDemo();
         until(session, () -> session.driveProperty().get() != null);
-        Candidate jet = Candidate.of(session.driveProperty().get().sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
+        Candidate jet = Candidate.of(session.driveProperty().get().sheet(), Kit.NONE).stream().filter(c ->
+                c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
         Shown metric = new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC);
         try {
             session.use(metric);
             session.trials().tryParts(List.of(jet.to(jet.fitted() + 2)));
-            until(session, () -> session.trials().effectProperty().get().tried() && session.driveProperty().get().analysis()
-                    .advice().sentence().contains("0.94 mm to 0.86 mm"));
+            until(session, () -> session.trials().effectProperty().get().tried()
+                    && WindowWords.say(session.driveProperty().get().analysis().advice()
+                    .sentence()).contains("0.94 mm to 0.86 mm"));
             session.trials().tryParts(List.of(jet.to(jet.fitted() + 3)));
             session.use(Shown.USUAL);
-            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
-                    "37 thou to 34 thou") && session.trials().effectProperty().get().changes().equals(session.trials().triedProperty()
+            until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
+                    "37 thou to 34 thou") && session.trials().effectProperty().get().changes().equals(session.trials()
+                    .triedProperty()
                     .get()));
             assertThat(session.trials().triedProperty().get().getFirst().to()).isEqualTo(jet.fitted() + 3);
             // A unit chosen while a drive is being read holds for that drive.
             session.openDemo();
             session.use(metric);
-            until(session, () -> session.busyProperty().get().isEmpty() && session.driveProperty().get().analysis()
-                    .advice().sentence().contains("0.94 mm to 0.86 mm"));
+            until(session, () -> session.busyProperty().get().isEmpty() && WindowWords.say(session.driveProperty()
+                    .get().analysis().advice().sentence()).contains("0.94 mm to 0.86 mm"));
         } finally {
-            Shown.use(Shown.USUAL);
+            WindowWords.use(Wording.ENGLISH);
         }
     }
 
@@ -238,20 +245,20 @@ public class SessionTest {
                 Thread.sleep(5);
             }
             session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
-            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+            until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
                     "0.94 mm to 0.86 mm"));
             // And one chosen while something was tried that came to nothing.
             session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
             session.use(Shown.USUAL);
-            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+            until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
                     "37 thou to 34 thou"));
             session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
             session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
             session.cancel();
-            until(session, () -> session.driveProperty().get().analysis().advice().sentence().contains(
+            until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
                     "0.94 mm to 0.86 mm"));
         } finally {
-            Shown.use(Shown.USUAL);
+            WindowWords.use(Wording.ENGLISH);
         }
     }
 
@@ -300,11 +307,11 @@ public class SessionTest {
             until(s, () -> s.driveProperty().get().log().excluded().size() == 1);
             assertThat(s.driveProperty().get().analysis().observation().steadyS()).isLessThan(steady - 20);
             s.checked("vacuum-leak", true);
-            until(s, () -> s.driveProperty().get().checked().size() == 1);
+            until(s, () -> s.driveProperty().get().decisions().checked().size() == 1);
             s.undo();
-            until(s, () -> s.driveProperty().get().checked().isEmpty());
+            until(s, () -> s.driveProperty().get().decisions().checked().isEmpty());
             s.redo();
-            until(s, () -> s.driveProperty().get().checked().size() == 1);
+            until(s, () -> s.driveProperty().get().decisions().checked().size() == 1);
         }
         try (Session s = new Session(toInterface::add, workbook)) {
             until(s, () -> !s.garage().keptProperty().get().isEmpty());
@@ -312,7 +319,7 @@ public class SessionTest {
             s.openKept(run);
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
-            assertThat(s.driveProperty().get().checked()).containsExactly("vacuum-leak");
+            assertThat(s.driveProperty().get().decisions().checked()).containsExactly("vacuum-leak");
             Drive kept = s.driveProperty().get();
             s.open(sheet, log);
             until(s, () -> !kept.equals(s.driveProperty().get()));
@@ -322,6 +329,134 @@ public class SessionTest {
             s.restore();
             until(s, () -> s.driveProperty().get().log().excluded().isEmpty());
         }
+    }
+
+    /** A build sheet and the demo's log in a folder of their own. */
+    private record DemoFiles(Path folder, Path sheet, Path log, Path workbook) {
+        static DemoFiles made() throws IOException {
+            Path folder = Files.createTempDirectory("nariz");
+            Path log = folder.resolve("drive.csv");
+            LogWriter.write(DemoDrive.drive().log(), log);
+            return new DemoFiles(folder, Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson()), log,
+                    folder.resolve("garage.nariz"));
+        }
+    }
+
+    /** Neither waits for the answer to the one before: both are kept, and each is a step of its own. */
+    @Test
+    public void twoQuickDecisionsBothHold() throws IOException {
+        DemoFiles f = DemoFiles.made();
+        long run;
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.open(f.sheet(), f.log());
+            until(s, () -> s.driveProperty().get() != null);
+            run = s.driveProperty().get().run().orElseThrow();
+            s.checked("vacuum-leak", true);
+            s.checked("exhaust-leak", true);
+            s.select(new Span(100, 150));
+            s.exclude();
+            s.select(new Span(300, 350));
+            s.exclude();
+            assertThat(s.decisionsProperty().get()).isEqualTo(new Decisions(List.of("vacuum-leak", "exhaust-leak"),
+                    List.of(new Span(100, 150), new Span(300, 350))));
+            assertThat(s.historyProperty().get()).hasSize(4);
+            until(s, () -> s.driveProperty().get().decisions().equals(s.decisionsProperty().get()));
+            assertThat(s.driveProperty().get().log().excluded()).hasSize(2);
+            assertThat(s.driveProperty().get().analysis().advice().hypotheses()).noneMatch(h -> h.cause().endsWith(
+                    "leak"));
+            // Taken back just as quickly, while the answer is still being weighed.
+            s.undo();
+            s.undo();
+            assertThat(s.decisionsProperty().get().excluded()).isEmpty();
+            until(s, () -> s.driveProperty().get().decisions().equals(s.decisionsProperty().get()));
+        }
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.openKept(run);
+            until(s, () -> s.driveProperty().get() != null);
+            assertThat(s.decisionsProperty().get()).isEqualTo(new Decisions(List.of("vacuum-leak", "exhaust-leak"),
+                    List.of()));
+        }
+    }
+
+    /** Closed before any answer: what was decided and noted is there next time. */
+    @Test
+    public void whatWasDecidedAndNotedJustBeforeClosingIsKept() throws IOException {
+        DemoFiles f = DemoFiles.made();
+        long run;
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.open(f.sheet(), f.log());
+            until(s, () -> s.driveProperty().get() != null);
+            run = s.driveProperty().get().run().orElseThrow();
+            s.checked("vacuum-leak", true);
+            s.note("last word");
+        }
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.openKept(run);
+            until(s, () -> s.driveProperty().get() != null && !s.notes().notesProperty().get().isEmpty());
+            assertThat(s.decisionsProperty().get().checked()).containsExactly("vacuum-leak");
+            assertThat(s.notes().notesProperty().get().getFirst().text()).isEqualTo("last word");
+        }
+    }
+
+    @Test
+    public void cancelledWeighingShowsWhatWasDecidedBefore() {
+        session.openDemo();
+        until(session, () -> session.driveProperty().get() != null);
+        Drive before = session.driveProperty().get();
+        session.checked("vacuum-leak", true);
+        session.cancel();
+        assertThat(session.busyProperty().get()).isEmpty();
+        assertThat(session.decisionsProperty().get()).isEqualTo(before.decisions());
+        assertThat(session.driveProperty().get()).isSameAs(before);
+    }
+
+    /** The same log with another sheet is another drive: its notes, its cursor and its comparison are its own. */
+    @Test
+    public void sameLogWithAnotherSheetIsAnotherDriveAndEachIsKeptOnce() throws IOException {
+        DemoFiles f = DemoFiles.made();
+        Path other = Files.writeString(f.folder().resolve("other.json"), DemoDrive.sheetJson().replace("\"37 thou\"",
+                "\"35 thou\""));
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.open(f.sheet(), f.log());
+            until(s, () -> s.driveProperty().get() != null);
+            long first = s.driveProperty().get().run().orElseThrow();
+            s.note("of the first");
+            until(s, () -> !s.notes().notesProperty().get().isEmpty());
+            s.checked("vacuum-leak", true);
+            until(s, () -> s.driveProperty().get().decisions().checked().size() == 1);
+            s.open(other, f.log());
+            until(s, () -> s.busyProperty().get().isEmpty() && !s.driveProperty().get().run().equals(Optional.of(
+                    first)));
+            assertThat(s.notes().notesProperty().get()).isEmpty();
+            assertThat(s.decisionsProperty().get()).isEqualTo(Decisions.NONE);
+            assertThat(s.historyProperty().get()).isEmpty();
+            // A further log on the first sheet puts that sheet into the chain again.
+            Path more = f.folder().resolve("more.csv");
+            LogWriter.write(DemoDrive.drive(DemoDrive.sheet(), 77).log(), more);
+            s.open(f.sheet(), more);
+            until(s, () -> s.busyProperty().get().isEmpty() && s.garage().keptProperty().get().size() == 3);
+            s.open(f.sheet(), f.log());
+            until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().run().equals(Optional.of(
+                    first)));
+            assertThat(s.decisionsProperty().get().checked()).containsExactly("vacuum-leak");
+            until(s, () -> !s.notes().notesProperty().get().isEmpty());
+            assertThat(s.garage().keptProperty().get()).hasSize(3);
+        }
+    }
+
+    @Test
+    public void unexpectedFaultIsToldInPlainWordsAndWrittenDown() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        FaultLog faults = FaultLog.in(folder);
+        try (Session s = new Session(toInterface::add, null, faults)) {
+            s.unexpected(new IllegalStateException("made up"));
+            assertThat(s.problemProperty().get()).contains("nariz-0.log").contains("nothing you opened is lost");
+            s.unexpected(new OutOfMemoryError());
+            assertThat(s.problemProperty().get()).startsWith("There was not enough memory");
+        } finally {
+            faults.close();
+        }
+        assertThat(folder.resolve("nariz-0.log")).content().contains("made up").contains("SessionTest");
     }
 
     @Test
@@ -341,7 +476,8 @@ public class SessionTest {
             until(s, () -> !s.notes().notesProperty().get().isEmpty());
             s.notes().keepPlan("nothing");
             assertThat(s.problemProperty().get()).startsWith("Nothing is being tried.");
-            Candidate jet = Candidate.of(s.driveProperty().get().sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
+            Candidate jet = Candidate.of(s.driveProperty().get().sheet(), Kit.NONE).stream().filter(c ->
+                    c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
             s.trials().tryParts(List.of(jet.to(jet.fitted() + 2)));
             s.trials().triedFrom(List.of());
             until(s, () -> s.trials().effectProperty().get().tried());
@@ -361,7 +497,8 @@ public class SessionTest {
             until(s, () -> !s.notes().notesProperty().get().isEmpty());
             assertThat(s.notes().notesProperty().get().getFirst().text()).isEqualTo("pulls flat");
             assertThat(s.notes().notesProperty().get().getFirst().atS().orElseThrow()).isEqualTo(300.0, within(0.06));
-            assertThat(s.notes().plansProperty().get().getFirst().changes().getFirst().text()).contains("main jets");
+            assertThat(s.notes().plansProperty().get().getFirst().changes().getFirst()
+                    .text().toString()).contains("main jets");
         }
     }
 
@@ -389,7 +526,8 @@ public class SessionTest {
         session.openDemo();
         work();
         Drive d = session.driveProperty().get();
-        Candidate jet = Candidate.of(d.sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET)).findFirst()
+        Candidate jet = Candidate.of(d.sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET))
+                .findFirst()
                 .orElseThrow();
         session.trials().tryParts(List.of(jet.to(jet.fitted() + 4)));
         until(session, () -> session.trials().effectProperty().get().tried());
@@ -421,7 +559,7 @@ public class SessionTest {
         work();
         for (Stop s : Stop.values()) {
             StopWords w = StopWords.of(session.driveProperty().get(), s, null);
-            assertThat(w.sentence()).as(s.label()).endsWith(".").doesNotContain("!").doesNotContain("null");
+            assertThat(w.sentence().toString()).as(s.label()).endsWith(".").doesNotContain("!").doesNotContain("null");
         }
         StopWords power = StopWords.of(session.driveProperty().get(), Stop.POWER, null);
         assertThat(power.changes()).hasSize(1);
@@ -476,7 +614,7 @@ public class SessionTest {
         Path zip = Files.writeString(Files.createTempDirectory("nariz").resolve("x.zip"), "no zip at all");
         session.openPackage(zip);
         until(session, () -> !session.problemProperty().get().isEmpty());
-        assertThat(session.problemProperty().get()).startsWith("x.zip").contains("datapackage.json");
+        assertThat(session.problemProperty().get()).startsWith("x.zip").contains("is a whole zip");
         assertThat(session.driveProperty().get()).isNull();
     }
 
@@ -526,18 +664,18 @@ public class SessionTest {
         assertThat(session.practice()).isTrue();
         StopWords before = StopWords.of(session.driveProperty().get(), Stop.PROOF, null);
         assertThat(before.state()).isEqualTo(Status.NOT_READ);
-        assertThat(before.sentence()).contains("drive the same road again");
+        assertThat(before.sentence().toString()).contains("drive the same road again");
         session.driveAgain();
         until(session, () -> session.comparisons().comparisonProperty().get() != null);
         Comparison c = session.comparisons().comparisonProperty().get();
         assertThat(session.stopProperty().get()).isEqualTo(Stop.PROOF);
         assertThat(c.result().changed()).hasSize(2);
-        assertThat(c.sentence()).contains("leaner at idle").contains("richer at power");
+        assertThat(c.sentence().toString()).contains("leaner at idle").contains("richer at power");
         assertThat(c.remarks()).anyMatch(r -> r.startsWith("It came out as predicted in"));
         assertThat(c.trend()).isEmpty();
         StopWords proof = StopWords.of(session.driveProperty().get(), Stop.PROOF, c);
         assertThat(proof.state()).isEqualTo(Status.SETTLED);
-        assertThat(proof.sentence()).contains("Proved: every way of running");
+        assertThat(proof.sentence().toString()).contains("Proved: every way of running");
         assertThat(proof.confidence()).contains("→");
         StopWords pump = StopWords.of(session.driveProperty().get(), Stop.PUMP, c);
         assertThat(pump.state()).isNotEqualTo(Status.WAITING);
@@ -552,7 +690,7 @@ public class SessionTest {
         assertThat(session.problemProperty().get()).startsWith("Something else is being worked on");
         until(session, () -> session.comparisons().comparisonProperty().get() != null);
         Comparison c = session.comparisons().comparisonProperty().get();
-        assertThat(c.sentence()).contains("leaner at full load; elsewhere nothing that matters");
+        assertThat(c.sentence().toString()).contains("leaner at full load; elsewhere nothing that matters");
         assertThat(c.trend()).isPresent();
         assertThat(c.remarks()).anyMatch(r -> r.startsWith("It grows with airflow"));
         session.select(new Span(5, 20));

@@ -6,8 +6,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
-import nariz.units.Shown;
 import nariz.text.Language;
+import nariz.units.Shown;
 import org.testng.annotations.Test;
 
 public class SettingsTest {

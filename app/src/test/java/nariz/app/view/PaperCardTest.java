@@ -2,23 +2,25 @@ package nariz.app.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import nariz.carburetor.Families;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import nariz.app.print.WorkCardPdf;
+import nariz.app.words.WindowWords;
+import nariz.carburetor.Families;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Strategy;
-import nariz.app.print.WorkCardPdf;
-import nariz.carburetor.Part;
-import nariz.carburetor.Stage;
 import nariz.sim.DemoDrive;
 import nariz.testing.Bundles;
-import nariz.units.Shown;
 import nariz.text.Language;
-import nariz.text.Words;
+import nariz.text.Message;
+import nariz.text.Wording;
+import nariz.units.Shown;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -32,8 +34,7 @@ public class PaperCardTest {
 
     @AfterMethod
     void usual() {
-        Words.speak(Language.ENGLISH);
-        Shown.use(Shown.USUAL);
+        WindowWords.use(Wording.ENGLISH);
     }
 
     private static byte[] card(Advice a, List<Change> changes) throws IOException {
@@ -53,21 +54,22 @@ public class PaperCardTest {
         Advice a = DEMO.advice();
         String text = text(card(a, a.changes()));
         for (Change c : a.changes()) {
-            assertThat(text).contains(c.part().text(c.from())).contains(c.part().text(c.to()));
-            for (String s : c.cautions()) {
-                assertThat(text).contains(s.replaceAll("\\s+", " "));
+            assertThat(text).contains(WindowWords.say(c.part().text(c.from()))).contains(
+                    WindowWords.say(c.part().text(c.to())));
+            for (Message s : c.cautions()) {
+                assertThat(text).contains(s.toString().replaceAll("\\s+", " "));
             }
-            for (String s : nariz.diagnosis.WorkCard.of(c).steps()) {
-                assertThat(text).contains(s.replaceAll("\\s+", " "));
+            for (Message s : nariz.diagnosis.WorkCard.of(c).steps()) {
+                assertThat(text).contains(s.toString().replaceAll("\\s+", " "));
             }
         }
     }
 
     @Test
     public void otherWordsAndUnitsAreOnThePaperToo() throws IOException {
-        Words.speak(Language.SPANISH);
-        Shown.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
-        Advice a = DEMO.retold().advice();
+        WindowWords.use(new Wording(Language.SPANISH, new Shown(Shown.Pressure.KPA, Shown.Size.MM,
+                Shown.Road.METRIC)));
+        Advice a = DEMO.advice();
         String text = text(card(a, a.changes()));
         assertThat(text).contains("0.94 mm").contains("0.86 mm").contains("22.0 kPa").doesNotContain("thou")
                 .doesNotContain("inHg").contains("Motor frío");
@@ -80,8 +82,10 @@ public class PaperCardTest {
     public void nothingIsLostAtTheEdgesHoweverMuchThereIsToDo() throws IOException {
         List<Change> many = new ArrayList<>();
         for (Part p : Families.parts()) {
-            many.add(new Change(p, Stage.PRIMARY, nariz.family.metered.MeteredCircuits.MAIN, 30, 33, true, 0.1, 1, List.of("λ 0,93 – «così» ± 5 % ≤ 3·10⁻³ Ω"),
-                    List.of("señal"), List.of("Ünïcödé and a very long word of one piece: " + "wide".repeat(60))));
+            many.add(new Change(p, Stage.PRIMARY, nariz.family.metered.MeteredCircuits.MAIN, 30, 33, true, 0.1, 1,
+                    List.of(Message.literal("λ 0,93 – «così» ± 5 % ≤ 3·10⁻³ Ω")),
+                    List.of(Message.literal("señal")), List.of(Message.literal(
+                    "Ünïcödé and a very long word of one piece: " + "wide".repeat(60)))));
         }
         byte[] pdf = card(DEMO.advice(), many);
         try (PDDocument d = Loader.loadPDF(pdf)) {

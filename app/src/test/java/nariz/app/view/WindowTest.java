@@ -2,9 +2,6 @@ package nariz.app.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import nariz.app.state.Drive;
-import nariz.flow.Barrels;
-import nariz.family.metered.MeteredParts;
 import java.io.File;
 import java.io.IOException;
 import java.lang.ref.WeakReference;
@@ -37,16 +34,19 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.TransferMode;
 import javafx.scene.paint.Color;
 import javafx.stage.Stage;
-import nariz.diagnosis.Hypothesis;
 import nariz.app.Toolkit;
 import nariz.app.WindowScene;
 import nariz.app.chart.TraceView;
+import nariz.app.state.Drive;
 import nariz.app.state.Effect;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
-import nariz.carburetor.Part;
+import nariz.diagnosis.Hypothesis;
+import nariz.family.metered.MeteredParts;
+import nariz.flow.Barrels;
 import nariz.log.LogWriter;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
@@ -55,9 +55,8 @@ import nariz.sim.Fault;
 import nariz.testing.Bundles;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
-import nariz.units.Shown;
 import nariz.text.Language;
-import nariz.text.Words;
+import nariz.units.Shown;
 import org.testng.ITestResult;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterMethod;
@@ -102,7 +101,7 @@ public class WindowTest {
         }
         Hands.run(() -> {
             session.use(Shown.USUAL);
-            if (Words.spoken() != Language.ENGLISH) {
+            if (WindowWords.wording().language() != Language.ENGLISH) {
                 window.speak(Language.ENGLISH);
             }
             window = (MainWindow) stage.getScene().getRoot();
@@ -295,12 +294,13 @@ public class WindowTest {
         Hands.settle();
         assertThat(verdict()).startsWith("Check before you buy parts");
         Hands.run(() -> ((CheckBox) stage.getScene().lookup("#checked-vacuum-leak")).fire());
-        Hands.waitFor("weighed again", () -> session.driveProperty().get().checked().contains("vacuum-leak"));
+        Hands.waitFor("weighed again", () -> session.driveProperty().get()
+                .decisions().checked().contains("vacuum-leak"));
         Hands.settle();
         assertThat(Hands.onInterface(() -> session.driveProperty().get().analysis().advice().hypotheses()))
                 .extracting(Hypothesis::cause).doesNotContain("vacuum-leak");
         Hands.run(() -> ((CheckBox) stage.getScene().lookup("#ruled-out-vacuum-leak")).fire());
-        Hands.waitFor("taken back", () -> session.driveProperty().get().checked().isEmpty());
+        Hands.waitFor("taken back", () -> session.driveProperty().get().decisions().checked().isEmpty());
         assertThat(verdict()).startsWith("Check before you buy parts");
         hands.click("open-demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill"));
@@ -554,7 +554,8 @@ public class WindowTest {
                 .contains(session.driveProperty().get().log().timeS()[at]);
         hands.press(KeyCode.ESCAPE);
         hands.click("undo");
-        Hands.waitFor("the first words", () -> session.notes().notesProperty().get().getFirst().text().equals("coughs here"));
+        Hands.waitFor("the first words", () -> session.notes().notesProperty()
+                .get().getFirst().text().equals("coughs here"));
         hands.click("undo");
         Hands.waitFor("undo", () -> session.notes().notesProperty().get().isEmpty());
     }
@@ -604,11 +605,14 @@ public class WindowTest {
         hands.press(KeyCode.RIGHT);
         Hands.waitFor("the forecast", () -> session.trials().effectProperty().get().tried());
         assertThat(session.trials().triedProperty().get()).hasSize(1);
-        assertThat(session.trials().triedProperty().get().getFirst().to() - session.trials().triedProperty().get().getFirst().from())
+        assertThat(session.trials().triedProperty().get().getFirst().to() - session.trials()
+                .triedProperty().get().getFirst().from())
                 .isEqualTo(2.0);
-        Hands.waitFor("both steps", () -> session.trials().effectProperty().get().changes().equals(session.trials().triedProperty()
+        Hands.waitFor("both steps", () -> session.trials().effectProperty().get().changes().equals(session.trials()
+                .triedProperty()
                 .get()));
-        assertThat(session.trials().effectProperty().get().phi()[0]).isGreaterThan(session.driveProperty().get().analysis()
+        assertThat(session.trials().effectProperty().get().phi()[0]).isGreaterThan(session.driveProperty().get()
+                .analysis()
                 .estimate().phi(0) * 0.99);
         String says = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#try-verdict")).getText());
         assertThat(says).contains("%").endsWith(".");
@@ -660,7 +664,8 @@ public class WindowTest {
         for (int i = 0; i < 3; i++) {
             hands.press(KeyCode.LEFT);
         }
-        Hands.waitFor("three sizes down", () -> session.trials().effectProperty().get().tried() && session.trials().effectProperty()
+        Hands.waitFor("three sizes down", () -> session.trials().effectProperty().get().tried()
+                && session.trials().effectProperty()
                 .get().changes().getFirst().to() == fitted - 3);
         tabTo("plan-name");
         type("smaller feeds");
@@ -988,8 +993,8 @@ public class WindowTest {
         hands.click("stop-pump");
         assertThat(verdict()).contains("tip-ins");
         assertThat(Hands.onInterface(() -> window.lookup("#stabs").isVisible())).isTrue();
-        int first = Hands.onInterface(() -> session.driveProperty().get().stabs().events().getFirst().sample());
-        int second = Hands.onInterface(() -> session.driveProperty().get().stabs().events().get(1).sample());
+        int first = Hands.onInterface(() -> session.driveProperty().get().tipIns().events().getFirst().sample());
+        int second = Hands.onInterface(() -> session.driveProperty().get().tipIns().events().get(1).sample());
         Hands.run(() -> {
             session.moveCursor(first);
             window.lookup("#stabs").requestFocus();
@@ -1167,6 +1172,79 @@ public class WindowTest {
         Hands.settle();
     }
 
+    /** A form is for typing: no letter typed in one of its controls opens something else. */
+    @Test
+    public void lettersStayInTheControlThatHasTheFocus() {
+        Drive open = session.driveProperty().get();
+        Hands.run(() -> {
+            window.showOpen(true);
+            ((TextField) window.lookup("#open-sheet")).clear();
+        });
+        Hands.settle();
+        hands.click("sheet-start");
+        for (String control : List.of("engine-cam", "carburetor-family", "engine-displacement")) {
+            Hands.run(() -> stage.getScene().lookup("#sheet-" + control).requestFocus());
+            Hands.settle();
+            assertThat(Hands.onInterface(() -> stage.getScene().getFocusOwner().getId())).isEqualTo("sheet-" + control);
+            for (KeyCode k : List.of(KeyCode.D, KeyCode.T, KeyCode.U, KeyCode.DIGIT2)) {
+                hands.press(k);
+                assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).as("%s in %s", k,
+                        control).isTrue();
+            }
+        }
+        assertThat(session.driveProperty().get()).isSameAs(open);
+        assertThat(session.busyProperty().get()).isEmpty();
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).isTrue();
+        hands.click("sheet-close");
+        Hands.run(() -> window.showOpen(false));
+        Hands.settle();
+    }
+
+    /** Where the sheet cannot be written the form stays, with everything in it. */
+    @Test
+    public void sheetThatCannotBeWrittenStaysInTheForm() throws IOException {
+        Hands.run(() -> {
+            window.showOpen(true);
+            ((TextField) window.lookup("#open-sheet")).clear();
+        });
+        Hands.settle();
+        hands.click("sheet-start");
+        fill("engine-displacement", "3.1");
+        fill("engine-cylinders", "6");
+        picked[0] = folder().resolve("no such folder").resolve("my-car.json");
+        hands.click("sheet-keep");
+        Hands.waitFor("the complaint", () -> !session.problemProperty().get().isEmpty());
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).isTrue();
+        assertThat(Hands.onInterface(() -> input("engine-displacement").getText())).isEqualTo("3.1 L");
+        Files.createDirectories(picked[0].getParent());
+        hands.click("sheet-keep");
+        Hands.waitFor("the sheet", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
+        Hands.run(() -> {
+            session.dismissProblem();
+            window.showOpen(false);
+        });
+        Hands.settle();
+    }
+
+    /** What was begun with B in one drive does not end with E in the next. */
+    @Test
+    public void selectionEndsWithTheDriveItWasBegunIn() {
+        hands.click("scrubber", 0.3, 0.5);
+        hands.press(KeyCode.B);
+        Drive before = session.driveProperty().get();
+        Hands.run(session::openDemo);
+        Hands.waitFor("the demo", () -> session.driveProperty().get().opening() != before.opening()
+                && session.busyProperty().get()
+                .isEmpty());
+        Hands.run(() -> {
+            session.moveCursor(session.driveProperty().get().log().size() / 2);
+            window.lookup("#scrubber").requestFocus();
+        });
+        Hands.settle();
+        hands.press(KeyCode.E);
+        assertThat(session.selectionProperty().get()).isNull();
+    }
+
     /** A newcomer without a file fills in a form, is told what is missing, and has a sheet that can be read. */
     @Test
     public void buildSheetIsFilledInAsAForm() throws IOException {
@@ -1206,7 +1284,8 @@ public class WindowTest {
         Hands.waitFor("the sheet", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
         BuildSheet sheet = BuildSheetReader.read(picked[0]);
         assertThat(sheet.carburetor().family().key()).isEqualTo("rod-metered-4");
-        assertThat(Barrels.of(sheet.carburetor(), nariz.carburetor.Stage.PRIMARY).idleFeedM()).isEqualTo(37 * nariz.units.Units.THOU);
+        assertThat(Barrels.of(sheet.carburetor(), nariz.carburetor.Stage.PRIMARY)
+                .idleFeedM()).isEqualTo(37 * nariz.units.Units.THOU);
         assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#open-sheet")).getText()))
                 .isEqualTo(picked[0].toString());
         // A sheet that is there is changed.

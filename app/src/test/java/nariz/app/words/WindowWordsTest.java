@@ -5,14 +5,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Properties;
-import nariz.diagnosis.Hypothesis;
 import nariz.app.state.Glossary;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.carburetor.SheetDraft;
+import nariz.diagnosis.Hypothesis;
 import nariz.testing.Bundles;
 import nariz.text.Language;
-import nariz.text.Words;
+import nariz.text.Wording;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.Test;
 
@@ -22,7 +22,7 @@ public class WindowWordsTest {
 
     @AfterMethod
     void english() {
-        Words.speak(Language.ENGLISH);
+        WindowWords.use(Wording.ENGLISH.in(Language.ENGLISH));
     }
 
     @Test
@@ -40,9 +40,9 @@ public class WindowWordsTest {
     @Test
     public void stopsCausesAndWordsOfTheTradeHaveNamesInEveryLanguage() {
         for (Language l : Language.values()) {
-            Words.speak(l);
+            WindowWords.use(Wording.ENGLISH.in(l));
             for (Stop s : Stop.values()) {
-                assertThat(s.label()).isNotBlank();
+                assertThat(s.label().toString()).isNotBlank();
             }
             SheetDraft.blank().fields().stream().flatMap(f -> f.choices().stream()).forEach(c -> assertThat(
                     WindowWords.say("choice." + c)).isNotBlank());

@@ -15,50 +15,60 @@ public final class MeteredParts {
             List.of("engine-fully-warm-idling", "count-each-screw-in", "set-every-screw-to", "wait-until-it-settles"),
             "s-of-warm-idle"));
     /** Idle feed restriction diameter. */
-    public static final Part IDLE_FEED_RESTRICTION = Part.hole("idle-feed-restriction", Part.Role.IDLE_FUEL, "idleFeedRestriction", true).drilled().behind(Part.Access.BOWL)
+    public static final Part IDLE_FEED_RESTRICTION = Part.hole("idle-feed-restriction", Part.Role.IDLE_FUEL,
+            "idleFeedRestriction", true).drilled().behind(Part.Access.BOWL)
             .then("recheck.mixture-screws", "recheck.idle-speed-and-stop", "recheck.light-cruise")
             .by(work(List.of("fuel-proof-tray-and", "bowl-gasket", "pin-gauges-or-drills"),
-            List.of("take-the-metering-block", "measure-the-restriction-that", "fit-in-each-idle", "close-up-check-for"),
+            List.of("take-the-metering-block", "measure-the-restriction-that", "fit-in-each-idle",
+            "close-up-check-for"),
             "idle-and-three-steady"));
     /** Idle air bleed diameter. */
-    public static final Part IDLE_AIR_BLEED = Part.hole("idle-air-bleed", Part.Role.IDLE_AIR, "idleAirBleed", false).drilled()
+    public static final Part IDLE_AIR_BLEED = Part.hole("idle-air-bleed", Part.Role.IDLE_AIR, "idleAirBleed",
+            false).drilled()
             .then("recheck.mixture-screws", "recheck.idle-speed-and-stop", "recheck.light-cruise")
             .by(work(List.of("bleed-key-or-drill"),
             List.of("engine-cold-air-cleaner", "fit-idle-air-bleeds", "warm-up-and-set"),
             "idle-and-three-steady-2"));
     /** Main jet diameter. */
-    public static final Part MAIN_JET = Part.hole("main-jet", Part.Role.METERING_FUEL, "mainJet", true).drilled().behind(Part.Access.BOWL)
+    public static final Part MAIN_JET = Part.hole("main-jet", Part.Role.METERING_FUEL, "mainJet",
+            true).drilled().behind(Part.Access.BOWL)
             .then("recheck.cruise", "recheck.power-enrichment-amount", "recheck.full-load")
             .thenOnSecondary("recheck.full-load")
             .by(work(List.of("jet-driver", "fuel-proof-tray-and", "bowl-gasket"),
             List.of("engine-cold-drain-and", "check-the-numbers-of", "fit-jets-tight-but", "close-up-check-the"),
             "the-same-drive-again"));
     /** High-speed air bleed diameter. */
-    public static final Part HIGH_SPEED_AIR_BLEED = Part.hole("high-speed-air-bleed", Part.Role.METERING_AIR, "highSpeedAirBleed", false).drilled()
+    public static final Part HIGH_SPEED_AIR_BLEED = Part.hole("high-speed-air-bleed", Part.Role.METERING_AIR,
+            "highSpeedAirBleed", false).drilled()
             .then("recheck.main-circuit-from-low", "recheck.full-load")
             .by(work(List.of("bleed-key-or-drill"),
             List.of("engine-cold-air-cleaner", "fit-high-speed-bleeds", "no-poking-brass-with"),
             "steady-running-from-low"));
     /** Power valve rating. */
-    public static final Part POWER_VALVE_RATING = Part.pressure("power-valve-rating", Part.Role.ENRICHMENT_OPENING, "powerValve").orPlugged().behind(Part.Access.BOWL)
+    public static final Part POWER_VALVE_RATING = Part.pressure("power-valve-rating", Part.Role.ENRICHMENT_OPENING,
+            "powerValve").orPlugged().behind(Part.Access.BOWL)
             .then("recheck.steady-pull-as-vacuum", "recheck.light-cruise-it-must")
             .by(work(List.of("ring-spanner-for-the", "new-valve-gasket", "fuel-proof-tray-and"),
             List.of("engine-cold-open-the", "read-the-rating-of", "fit-the-valve-with", "close-up-check-for-2"),
             "a-climb-on-which"));
     /** Power-valve channel restriction diameter. */
-    public static final Part POWER_CHANNEL_RESTRICTION = Part.hole("power-channel-restriction", Part.Role.ENRICHMENT_AMOUNT, "powerChannelRestriction", true).drilled().behind(Part.Access.BOWL)
+    public static final Part POWER_CHANNEL_RESTRICTION = Part.hole("power-channel-restriction",
+            Part.Role.ENRICHMENT_AMOUNT, "powerChannelRestriction", true).drilled().behind(Part.Access.BOWL)
             .then("recheck.full-load", "recheck.moderate-load-just-past")
             .by(work(List.of("drill-gauge", "fuel-proof-tray-and", "bowl-gasket"),
-            List.of("engine-cold-take-the", "measure-both-channel-restrictions", "fit-drilling-goes-only", "close-up-check-for-2"),
+            List.of("engine-cold-take-the", "measure-both-channel-restrictions", "fit-drilling-goes-only",
+            "close-up-check-for-2"),
             "a-full-load-pull"));
     /** Step-up spring rating. */
-    public static final Part STEP_UP_SPRING = Part.pressure("step-up-spring", Part.Role.ENRICHMENT_OPENING, "stepUpSpring").behind(Part.Access.ROD_COVER)
+    public static final Part STEP_UP_SPRING = Part.pressure("step-up-spring", Part.Role.ENRICHMENT_OPENING,
+            "stepUpSpring").behind(Part.Access.ROD_COVER)
             .then("recheck.steady-pull-as-vacuum", "recheck.light-cruise-it-must")
             .by(work(List.of("small-screwdriver"),
             List.of("engine-cold-lift-the", "swap-the-spring-for"),
             "a-climb-on-which"));
     /** Metering rod; the number is its power step, the cruise step stays. */
-    public static final Part METERING_ROD = Part.hole("metering-rod", Part.Role.ENRICHMENT_AMOUNT, "rodPower", false).behind(Part.Access.ROD_COVER)
+    public static final Part METERING_ROD = Part.hole("metering-rod", Part.Role.ENRICHMENT_AMOUNT, "rodPower",
+            false).behind(Part.Access.ROD_COVER)
             .then("recheck.full-load", "recheck.moderate-load-just-past")
             .by(work(List.of("small-screwdriver", "micrometer"),
             List.of("engine-cold-lift-the-2", "measure-both-steps-of", "fit-rods-with-a"),

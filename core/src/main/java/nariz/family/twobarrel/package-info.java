@@ -1,2 +1,5 @@
-/** The family {@code block-metered-2}: the primary side of a block-metered four-barrel alone; one to three of them make a set. */
+/**
+ * The family {@code block-metered-2}: the primary side of a block-metered four-barrel alone; one to three of them make
+ * a set.
+ */
 package nariz.family.twobarrel;

@@ -1,0 +1,260 @@
+package nariz.workbook;
+
+import static nariz.text.Message.message;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import nariz.carburetor.InputProblem;
+import nariz.text.Message;
+import org.flywaydb.core.api.FlywayException;
+import org.jdbi.v3.core.Handle;
+import org.jdbi.v3.core.Jdbi;
+import org.jdbi.v3.core.JdbiException;
+import org.jspecify.annotations.Nullable;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteDataSource;
+
+/**
+ * The database behind a workbook: one connection that writes and one that reads, the lock that says who may write, and
+ * the words for what goes wrong with the file.
+ */
+final class WorkbookFile {
+    private final Path file;
+    /** Writes. */
+    private final Handle handle;
+    /** Reads; the same as the one that writes where there is only one. */
+    private final Handle reader;
+    /** A copy of an older workbook that was made to read it, or null. */
+    private final @Nullable Path copy;
+    private final @Nullable FileChannel lockFile;
+    private final @Nullable FileLock lock;
+
+    private WorkbookFile(Path file, Handle handle, Handle reader, @Nullable FileChannel lockFile,
+            @Nullable FileLock lock,
+            @Nullable Path copy) {
+        this.file = file;
+        this.handle = handle;
+        this.reader = reader;
+        this.copy = copy;
+        this.lockFile = lockFile;
+        this.lock = lock;
+    }
+
+    /** Opens to write, or to read where somebody else writes. */
+    static WorkbookFile open(Path file) {
+        String name = String.valueOf(file.getFileName());
+        Path absolute = file.toAbsolutePath();
+        FileChannel channel = null;
+        FileLock lock = null;
+        try {
+            boolean there = Files.exists(absolute);
+            if (!there && absolute.getParent() != null) {
+                Files.createDirectories(absolute.getParent());
+            }
+            channel = lockFile(absolute);
+            lock = channel == null ? null : tryLock(channel);
+            if (lock == null && !there) {
+                throw new InputProblem(name, 0, 0, "", message("problem.a-place-where-no-workbook-can"),
+                        message("problem.check-that-the-folder-may-be"));
+            }
+            if (there) {
+                Migrations.check(name, absolute);
+            }
+            if (lock != null) {
+                Migrations.bringUpToDate(absolute);
+            }
+            Handle h = Jdbi.open(connect(absolute, lock == null));
+            if (lock == null) {
+                return new WorkbookFile(absolute, h, h, channel, null, null);
+            }
+            forgetUnfinished(h);
+            return new WorkbookFile(absolute, h, Jdbi.open(connect(absolute, true)), channel, lock, null);
+        } catch (IOException | SQLException | JdbiException | FlywayException e) {
+            release(channel, lock);
+            throw problem(name, e);
+        } catch (InputProblem e) {
+            release(channel, lock);
+            throw e;
+        }
+    }
+
+    /**
+     * Opens a workbook to look into it: no lock is taken and nothing is written, neither in the file nor beside it. One
+     * of an older version is read from a copy that is brought up to date.
+     *
+     * @param file the file, which is there
+     * @return the workbook, read-only
+     * @throws InputProblem when it is no workbook, is damaged, or was written by a newer version
+     */
+    static WorkbookFile openToRead(Path file) {
+        String name = String.valueOf(file.getFileName());
+        Path absolute = file.toAbsolutePath();
+        Path copy = null;
+        try {
+            Migrations.check(name, absolute);
+            copy = Migrations.upToDateCopy(absolute).orElse(null);
+            Handle h = Jdbi.open(connect(copy == null ? absolute : copy, true));
+            return new WorkbookFile(absolute, h, h, null, null, copy);
+        } catch (IOException | SQLException | JdbiException | FlywayException e) {
+            throw problem(name, e);
+        }
+    }
+
+    /** An import that a crash cut short leaves no trace: its rows were never on the list. */
+    private static void forgetUnfinished(Handle h) {
+        h.useTransaction(t -> {
+            for (Long run : t.createQuery("SELECT id FROM run WHERE deleted = 2").mapTo(Long.class).list()) {
+                RunStore.forget(t, run);
+            }
+            // A file whose import was cut short before its run was there, too.
+            for (Long raw
+                    : t.createQuery("SELECT id FROM raw_file WHERE NOT EXISTS (SELECT 1 FROM run WHERE raw_file = "
+                    + "raw_file.id)").mapTo(Long.class).list()) {
+                RunStore.forgetFile(t, raw);
+            }
+        });
+    }
+
+    static Connection connect(Path file, boolean readOnly) throws SQLException {
+        SQLiteConfig c = new SQLiteConfig();
+        c.enforceForeignKeys(true);
+        c.setBusyTimeout(5000);
+        if (readOnly) {
+            c.setReadOnly(true);
+        } else {
+            c.setJournalMode(SQLiteConfig.JournalMode.WAL);
+            c.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
+        }
+        SQLiteDataSource source = new SQLiteDataSource(c);
+        source.setUrl("jdbc:sqlite:" + (readOnly && frozen(file) ? file.toUri() + "?immutable=1" : file));
+        return source.getConnection();
+    }
+
+    /**
+     * Whether nothing can be written beside the file and nothing waits in its log. A write-ahead log cannot be opened
+     * in
+     * such a folder, even for reading, unless the database is told that the file does not change.
+     */
+    private static boolean frozen(Path file) {
+        Path log = file.resolveSibling(file.getFileName() + "-wal");
+        return !Files.isWritable(file.toAbsolutePath().getParent())
+                && (!Files.exists(log) || log.toFile().length() == 0);
+    }
+
+    private static FileChannel lockFile(Path file) {
+        try {
+            return FileChannel.open(file.resolveSibling(file.getFileName() + ".lock"), StandardOpenOption.CREATE,
+                    StandardOpenOption.WRITE);
+        } catch (IOException e) {
+            // A folder that cannot be written: the workbook can still be read.
+            return null;
+        }
+    }
+
+    private static FileLock tryLock(FileChannel channel) throws IOException {
+        try {
+            return channel.tryLock();
+        } catch (OverlappingFileLockException e) {
+            return null;
+        }
+    }
+
+    private static void release(FileChannel channel, FileLock lock) {
+        try {
+            if (lock != null) {
+                lock.release();
+            }
+            if (channel != null) {
+                channel.close();
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    static InputProblem problem(String name, Exception e) {
+        Throwable root = e;
+        while (root.getCause() != null) {
+            root = root.getCause();
+        }
+        String why = String.valueOf(root.getMessage());
+        Message wanted = why.contains("FULL") ? message("problem.make-room-on-the-disk")
+                : why.contains("READONLY") ? message("problem.the-workbook-is-open-for-reading")
+                : message("problem.take-a-copy-aside");
+        return new InputProblem(name, 0, 0, "", message("problem.a-workbook-that-cannot-be-used", why), wanted);
+    }
+
+    /**
+     * Asks the file. Readers have a connection of their own, so that a long import keeps nobody waiting; they see what
+     * was committed.
+     */
+    <T> T read(Function<Handle, T> work) {
+        synchronized (reader) {
+            return checked(() -> work.apply(reader));
+        }
+    }
+
+    /** What goes wrong within is told with the file's name; damage is not the program's fault. */
+    private <T> T checked(Supplier<T> work) {
+        try {
+            return work.get();
+        } catch (JdbiException e) {
+            throw problem(String.valueOf(file.getFileName()), e);
+        } catch (DamagedPart e) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", message("problem.a-damaged-part",
+                    String.valueOf(e.getMessage())), message("problem.take-a-copy-aside"));
+        }
+    }
+
+    <T> T write(Function<Handle, T> work) {
+        if (lock == null) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "",
+                    message("problem.a-workbook-open-for-reading-only"),
+                    message(lockFile == null ? "problem.its-folder-may-not-be-written"
+                    : "problem.close-the-other-window"));
+        }
+        synchronized (handle) {
+            return checked(() -> handle.inTransaction(work::apply));
+        }
+    }
+
+    Path file() {
+        return file;
+    }
+
+    /** The connection that writes, for what has to be done in one go; lock it. */
+    Handle handle() {
+        return handle;
+    }
+
+    boolean readOnly() {
+        return lock == null;
+    }
+
+    String whyReadOnly() {
+        return copy != null ? "it is of an older version" : lockFile == null ? "the folder may not be written"
+                : "another window has it open";
+    }
+
+    /** Closes the file; what was written stays. */
+    void close() {
+        synchronized (handle) {
+            reader.close();
+            handle.close();
+            release(lockFile, lock);
+        }
+        if (copy != null) {
+            copy.toFile().delete();
+        }
+    }
+}
