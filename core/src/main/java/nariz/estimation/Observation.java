@@ -40,25 +40,24 @@ import nariz.units.Units;
  * wild cams, with half of that as uncertainty.
  */
 public final class Observation {
-    private static final double MEMORY_S = 1.3;
-    private static final double VACUUM_SPAN = 1.3 * Units.INHG;
-    private static final double THROTTLE_SPAN = 0.03;
     private static final double GAP_S = 0.5;
     /** A slow logger's own steps are no gaps; readings a step or two apart still tell whether anything moved. */
     private static final double GAP_STEPS = 2.5;
     private static final double MEMORY_STEPS = 2.1;
-    private static final double USUAL_LAG_S = 0.1;
+    static final double USUAL_LAG_S = 0.1;
     private static final double[] LAGS_S = {0.03, 0.045, 0.065, 0.08, 0.1, 0.125, 0.155, 0.2, 0.27, 0.4};
     /** Exhaust ahead of the sensor over displacement. */
     private static final double[] VOLUMES = {0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.85, 1.0, 1.25, 1.6, 2.0, 2.5};
-    private static final double USUAL_VOLUME = 0.7;
+    static final double USUAL_VOLUME = 0.7;
     private static final double ALIGNMENT_SPREAD = 0.5;
     private static final double MOVES = 0.02;
     private static final int LONGEST_ALIGNMENT = 500_000;
-    private static final double EXHAUST_K = 750.0;
-    private static final double COLD_K = Units.ZERO_CELSIUS_K + 65.0;
-    private static final double LOW_RAIL = 10.05 / Units.PETROL_GAUGE_STOICH;
-    private static final double HIGH_RAIL = 19.9 / Units.PETROL_GAUGE_STOICH;
+    /** Mean temperature of the gas between valve and sensor, K. */
+    static final double EXHAUST_K = 750.0;
+    /** Cycles between a mixture in the port and its gas behind the valve. */
+    static final double CYCLES = 1.2;
+    /** No sensor is read later than this, s. */
+    static final double LONGEST_DELAY_S = 1.5;
     private static final double FEWEST_CELL_S = 0.4;
     private static final double SWING_S = 1.0;
     private static final double SWING_MEAN_S = 0.5;
@@ -83,7 +82,7 @@ public final class Observation {
     private final int[] readingOf;
     private final Flag[] flags;
     private final double idleRad;
-    private final double idleVacuumPa;
+    private final SampleRules rules;
     private final double stepS;
     private double exhaustM3;
     private double lagS;
@@ -110,8 +109,8 @@ public final class Observation {
         cellOf = new int[n];
         stepS = usualStep(log.timeS());
         double[] idle = idlePoint();
-        idleVacuumPa = idle[0];
         idleRad = idle[1];
+        rules = new SampleRules(sheet.engine().idleRpm(), idle[0], gapS());
     }
 
     /**
@@ -142,9 +141,16 @@ public final class Observation {
     }
 
     private boolean atIdle(int i) {
-        double idle = sheet.engine().idleRpm();
-        boolean shut = !log.has(Channel.THROTTLE) || log.values(Channel.THROTTLE)[i] < 0.012;
-        return shut && log.rpm()[i] > 0.6 * idle && log.rpm()[i] < 1.3 * idle && log.vacuumPa()[i] > 6 * Units.INHG;
+        return SampleRules.idle(sheet.engine().idleRpm(), log.rpm()[i], log.vacuumPa()[i], pedal(i));
+    }
+
+    /** Throttle of a sample, NaN without a throttle channel; a reading that is missing from it is no shut throttle. */
+    private double pedal(int i) {
+        if (!log.has(Channel.THROTTLE)) {
+            return Double.NaN;
+        }
+        double v = log.values(Channel.THROTTLE)[i];
+        return Double.isNaN(v) ? Double.POSITIVE_INFINITY : v;
     }
 
     /** Median vacuum and plate angle of curb idle; where a log has none, the angle of a usual idle. */
@@ -180,7 +186,7 @@ public final class Observation {
     }
 
     private double memoryS() {
-        return Math.max(MEMORY_S, MEMORY_STEPS * stepS);
+        return Math.max(SteadyWindow.MEMORY_S, MEMORY_STEPS * stepS);
     }
 
     private static double median(double[] v, int k) {
@@ -295,7 +301,7 @@ public final class Observation {
 
     private double delayS(int i, double volumeM3) {
         double gas = air[i] * 287.0 * EXHAUST_K / sheet.ambient().pressurePa();
-        return Math.min(1.5, 1.2 * 120.0 / log.rpm()[i] + volumeM3 / gas);
+        return Math.min(LONGEST_DELAY_S, CYCLES * 120.0 / log.rpm()[i] + volumeM3 / gas);
     }
 
     /**
@@ -472,80 +478,28 @@ public final class Observation {
         if (log.excluded(i)) {
             return Flag.EXCLUDED;
         }
-        if (Double.isNaN(measured[i]) || Double.isNaN(predicted[i])) {
-            return Flag.MISSING;
-        }
-        double lambda = 1.0 / measured[i];
-        if (lambda <= LOW_RAIL || lambda >= HIGH_RAIL) {
-            return Flag.RAIL;
-        }
-        if (log.has(Channel.COOLANT) && log.values(Channel.COOLANT)[i] < COLD_K) {
-            return Flag.COLD;
-        }
-        boolean fast = log.rpm()[i] > 1.25 * sheet.engine().idleRpm();
-        double line = Math.max(idleVacuumPa + 2.0 * Units.INHG, 20.5 * Units.INHG);
-        boolean shut = log.has(Channel.THROTTLE) && log.values(Channel.THROTTLE)[i] < 0.006;
-        if (fast && (log.vacuumPa()[i] > line || shut)) {
-            return Flag.OVERRUN;
-        }
         double[] t = log.timeS();
-        if (i > 0 && t[i] - t[i - 1] > gapS()) {
-            return Flag.GAP;
-        }
-        return Flag.STEADY;
+        double lambda = Double.isNaN(predicted[i]) ? Double.NaN : 1.0 / measured[i];
+        return rules.reason(i == 0 ? 0.0 : t[i] - t[i - 1], lambda, log.rpm()[i], log.vacuumPa()[i],
+                pedal(i), log.has(Channel.COOLANT) ? log.values(Channel.COOLANT)[i] : Double.NaN);
     }
 
-    /** Moving windows over the state each reading belongs to; one pass each for least and greatest by deque. */
+    /** A reading counts as moving where its own moment or that of the state it belongs to does. */
     private void transients() {
-        double[] vacuum = smoothed(log.vacuumPa(), 0.15);
+        double[] vacuum = log.vacuumPa();
         double[] pedal = log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE) : null;
-        SlidingSpan vac = new SlidingSpan();
-        SlidingSpan ped = new SlidingSpan();
-        SlidingSpan spd = new SlidingSpan();
         double[] t = log.timeS();
-        double memory = memoryS();
+        SteadyWindow window = new SteadyWindow(memoryS(), pedal != null);
         boolean[] moving = new boolean[n];
-        int from = 0;
-        int broken = -1;
         for (int i = 0; i < n; i++) {
-            vac.add(i, vacuum[i]);
-            spd.add(i, log.rpm()[i]);
-            if (pedal != null) {
-                ped.add(i, pedal[i]);
-            }
-            while (t[i] - t[from] > memory) {
-                from++;
-            }
-            vac.dropBefore(from);
-            spd.dropBefore(from);
-            ped.dropBefore(from);
-            if (flags[i] == Flag.GAP || flags[i] == Flag.OVERRUN) {
-                broken = i;
-            }
-            double allowed = atIdle(i) ? 2.0 * VACUUM_SPAN : VACUUM_SPAN;
-            moving[i] = vac.span() > allowed || spd.span() > 0.30 * log.rpm()[i]
-                    || (pedal != null && ped.span() > THROTTLE_SPAN) || (broken >= 0 && t[i] - t[broken] < memory)
-                    || t[i] - t[0] < memory;
+            moving[i] = window.moving(t[i], vacuum[i], log.rpm()[i], pedal == null ? Double.NaN : pedal[i], atIdle(i),
+                    flags[i] == Flag.GAP || flags[i] == Flag.OVERRUN);
         }
         for (int i = 0; i < n; i++) {
             if (flags[i] == Flag.STEADY && (moving[stateOf[i]] || moving[i])) {
                 flags[i] = Flag.TRANSIENT;
             }
         }
-    }
-
-    private double[] smoothed(double[] v, double timeS) {
-        double[] t = log.timeS();
-        double[] out = new double[n];
-        double state = Double.NaN;
-        for (int i = 0; i < n; i++) {
-            double dt = i == 0 ? 1.0 : t[i] - t[i - 1];
-            if (!Double.isNaN(v[i])) {
-                state = Double.isNaN(state) ? v[i] : state + (v[i] - state) * Math.min(1.0, dt / timeS);
-            }
-            out[i] = state;
-        }
-        return out;
     }
 
     private void gather() {
@@ -652,13 +606,7 @@ public final class Observation {
     }
 
     private long key(int s, boolean idle) {
-        if (idle) {
-            return -1L;
-        }
-        double inHg = Math.max(0.0, log.vacuumPa()[s]) / Units.INHG;
-        long v = (long) (inHg < 12 ? inHg / 0.75 : 16 + (inHg - 12) / 1.5);
-        long r = (long) Math.floor(Math.log(log.rpm()[s] / 300.0) / 0.13);
-        return r * 1000 + v;
+        return idle ? CellGrid.IDLE : CellGrid.key(log.rpm()[s], log.vacuumPa()[s]);
     }
 
     /** How much too lean a sensor reads at idle, share of phi; half of it is its standard deviation. */

@@ -2,6 +2,7 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
+import org.jspecify.annotations.Nullable;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
@@ -327,6 +328,66 @@ public final class LogReader {
 
     private static String signature(Table t) {
         return String.join("|", t.titles()) + (t.units().isEmpty() ? "" : " / " + String.join("|", t.units()));
+    }
+
+    /**
+     * Begins to read something that is still growing, from its first lines.
+     *
+     * @param name name for messages
+     * @param begin the bytes of the first lines: header, units, some rows
+     * @param plan what the columns mean; null to go by header and units alone
+     * @return a reader that takes further lines
+     */
+    static LogReader begun(String name, byte[] begin, @Nullable Plan plan) throws IOException {
+        Table t = table(name, new java.io.ByteArrayInputStream(begin));
+        LogReader r = new LogReader(t, plan == null ? strict(t) : plan, () -> false, n -> { });
+        try (Rows rows = t.rows()) {
+            while (rows.next()) {
+                r.append(rows, rows.line());
+            }
+        }
+        return r;
+    }
+
+    /** Takes one more row. */
+    void append(Rows r, long line) {
+        row(r, line);
+        row++;
+    }
+
+    char separator() {
+        return table.separator();
+    }
+
+    int rows() {
+        return time.size();
+    }
+
+    double lastTimeS() {
+        return time.last();
+    }
+
+    /** The last number of a channel in SI; NaN where it is not read or missing. */
+    double last(Channel c) {
+        for (int i = 0; i < columns.length; i++) {
+            if (i != timeAt && columns[i].channel() == c && data[i].size() > 0) {
+                return columns[i].scale().toSi(data[i].last());
+            }
+        }
+        return Double.NaN;
+    }
+
+    /** What has been read so far; whole chunks are shared, not copied. */
+    Recording soFar() {
+        Map<Channel, List<byte[]>> out = new EnumMap<>(Channel.class);
+        out.put(Channel.TIME, time.chunks());
+        for (int i = 0; i < columns.length; i++) {
+            if (i != timeAt) {
+                out.put(columns[i].channel(), data[i].chunks());
+            }
+        }
+        return new Recording(table.source(), plan, table.preamble(), time.size(), table.headerLine(), out, marks,
+                problems, problemCount, startClockS);
     }
 
     private Recording parse(Rows rows) throws IOException {

@@ -27,17 +27,10 @@ public final class Pyramid {
      */
     public Pyramid(float[] series) {
         this.series = series;
-        int levels = 0;
-        for (int n = series.length; n > BLOCK; n = (n + BLOCK - 1) >> SHIFT) {
-            levels++;
-        }
+        int levels = levels(series.length);
         least = new float[levels][];
         greatest = new float[levels][];
-        blocks = new Moments[series.length / SUMMED];
-        for (int b = 0; b < blocks.length; b++) {
-            blocks[b] = new Moments();
-            blocks[b].add(series, b * SUMMED, (b + 1) * SUMMED);
-        }
+        blocks = moments(series);
         float[] low = series;
         float[] high = series;
         for (int k = 0; k < levels; k++) {
@@ -59,6 +52,31 @@ public final class Pyramid {
             low = least[k];
             high = greatest[k];
         }
+    }
+
+    /** Takes levels that were kept up to date while the series grew. */
+    Pyramid(float[] series, float[][] least, float[][] greatest) {
+        this.series = series;
+        this.least = least;
+        this.greatest = greatest;
+        blocks = moments(series);
+    }
+
+    static int levels(int samples) {
+        int levels = 0;
+        for (int n = samples; n > BLOCK; n = (n + BLOCK - 1) >> SHIFT) {
+            levels++;
+        }
+        return levels;
+    }
+
+    private static Moments[] moments(float[] series) {
+        Moments[] blocks = new Moments[series.length / SUMMED];
+        for (int b = 0; b < blocks.length; b++) {
+            blocks[b] = new Moments();
+            blocks[b].add(series, b * SUMMED, (b + 1) * SUMMED);
+        }
+        return blocks;
     }
 
     /** {@return number of samples} */

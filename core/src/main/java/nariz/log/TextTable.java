@@ -87,7 +87,7 @@ final class TextTable {
         return new Table(source, preamble, headless ? List.of() : titles, headerLine, units, separator, sample, rows);
     }
 
-    private static boolean comment(String line) {
+    static boolean comment(String line) {
         return line.startsWith("#");
     }
 
@@ -115,7 +115,7 @@ final class TextTable {
     }
 
     /** Fields of one line; quoted fields that go over several lines are read only by the parser itself. */
-    private static List<String> split(String line, char separator) {
+    static List<String> split(String line, char separator) {
         if (line.indexOf('"') < 0) {
             return List.of(line.split(java.util.regex.Pattern.quote(String.valueOf(separator)), -1));
         }
