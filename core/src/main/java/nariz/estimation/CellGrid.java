@@ -2,7 +2,9 @@ package nariz.estimation;
 
 import nariz.units.Units;
 
-/** How running is gathered into cells of engine speed and vacuum: finer under load, where mixture changes with vacuum. */
+/**
+ * How running is gathered into cells of engine speed and vacuum: finer under load, where mixture changes with vacuum.
+ */
 final class CellGrid {
     /** Key of curb idle, a cell of its own. */
     static final long IDLE = -1L;

@@ -10,8 +10,8 @@ import nariz.carburetor.DeliveryModel;
 import nariz.units.Units;
 
 /**
- * Flags and cells of a drive that is still being driven, sample by sample, by the rules of {@link Observation}. What only
- * the whole log tells is taken as usual: vacuum at idle, exhaust volume, sensor lag. When the drive is over the
+ * Flags and cells of a drive that is still being driven, sample by sample, by the rules of {@link Observation}. What
+ * only the whole log tells is taken as usual: vacuum at idle, exhaust volume, sensor lag. When the drive is over the
  * observation of its log takes the place of this.
  */
 public final class LiveRunning {

@@ -3,8 +3,8 @@ package nariz.estimation;
 import nariz.units.Units;
 
 /**
- * Why a single sample does not count, whatever the ones around it do. The same rules for a finished log and for one that
- * is still growing, which may know its own idle only later.
+ * Why a single sample does not count, whatever the ones around it do. The same rules for a finished log and for one
+ * that is still growing, which may know its own idle only later.
  *
  * @param idleRpm idle speed on the sheet, rpm
  * @param idleVacuumPa vacuum at idle, Pa

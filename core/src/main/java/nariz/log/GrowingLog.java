@@ -8,7 +8,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A log that is still being written: takes a line at a time and can be looked at at any moment. Rows are judged by the
- * same code as those of a finished file, so that {@link #snapshot} after the last line equals the recording of the file.
+ * same code as those of a finished file, so that {@link #snapshot} after the last line equals the recording of the
+ * file.
  *
  * <p>Where the columns are cannot be said from the header alone (a row of units may follow): the first
  * {@value #FIRST_LINES} lines are held back until then. One thread at a time.
@@ -77,6 +78,11 @@ public final class GrowingLog {
         return size() == 0 || reader == null ? Double.NaN : reader.lastTimeS();
     }
 
+    /** {@return time from the first row to the last, s} */
+    public double durationS() {
+        return size() == 0 || reader == null ? 0.0 : reader.lastTimeS() - reader.firstTimeS();
+    }
+
     /**
      * The last number of a channel.
      *
@@ -95,6 +101,16 @@ public final class GrowingLog {
      */
     public Recording snapshot() {
         return reader == null ? begun().soFar() : reader.soFar();
+    }
+
+    /**
+     * The recording when nothing more will come, by the rules that a finished file is held to.
+     *
+     * @return the recording
+     * @throws nariz.carburetor.InputProblem when it cannot be used
+     */
+    public Recording finished() {
+        return (reader == null ? begun() : reader).finish();
     }
 
     /** One line as a row. */

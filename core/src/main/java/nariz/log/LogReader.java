@@ -2,11 +2,11 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import org.jspecify.annotations.Nullable;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.BufferedInputStream;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
@@ -29,6 +29,7 @@ import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.text.Message;
 import nariz.units.Quantity;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads drive logs: delimited text (comma, semicolon, tab; decimal point or comma; UTF-8, UTF-16, Latin-1) and
@@ -73,6 +74,7 @@ public final class LogReader {
     private final int timeAt;
     private double offsetS;
     private double candidateS = Double.NaN;
+    private double firstS;
     private double lastS = Double.NEGATIVE_INFINITY;
     private double usualS;
     private int stepsBack;
@@ -281,11 +283,15 @@ public final class LogReader {
 
     private static Table table(String name, InputStream in) throws IOException {
         BufferedInputStream buffered = new BufferedInputStream(in, PEEK);
-        buffered.mark(8);
-        byte[] head = buffered.readNBytes(4);
-        buffered.reset();
-        return OwnClocks.merged(SheetTable.looksLikeOne(head) ? SheetTable.open(name, buffered)
-                : TextTable.open(name, TextDecoding.open(name, buffered)));
+        return OwnClocks.merged(plain(name, buffered));
+    }
+
+    private static Table plain(String name, BufferedInputStream in) throws IOException {
+        in.mark(8);
+        byte[] head = in.readNBytes(4);
+        in.reset();
+        return SheetTable.looksLikeOne(head) ? SheetTable.open(name, in)
+                : TextTable.open(name, TextDecoding.open(name, in));
     }
 
     private static Plan strict(Table t) {
@@ -339,7 +345,11 @@ public final class LogReader {
      * @return a reader that takes further lines
      */
     static LogReader begun(String name, byte[] begin, @Nullable Plan plan) throws IOException {
-        Table t = table(name, new java.io.ByteArrayInputStream(begin));
+        Table t = plain(name, new BufferedInputStream(new ByteArrayInputStream(begin), PEEK));
+        if (OwnClocks.several(t)) {
+            throw new InputProblem(name, t.headerLine(), 0, "", message("problem.clocks-side-by-side"),
+                    message("problem.open-it-when-it-is-finished"));
+        }
         LogReader r = new LogReader(t, plan == null ? strict(t) : plan, () -> false, n -> { });
         try (Rows rows = t.rows()) {
             while (rows.next()) {
@@ -361,6 +371,10 @@ public final class LogReader {
 
     int rows() {
         return time.size();
+    }
+
+    double firstTimeS() {
+        return firstS;
     }
 
     double lastTimeS() {
@@ -416,6 +430,7 @@ public final class LogReader {
         if (!inOrder(t, line)) {
             return;
         }
+        firstS = time.size() == 0 ? t + offsetS : firstS;
         time.add(t + offsetS);
         for (int i = 0; i < columns.length; i++) {
             if (i != timeAt) {
@@ -528,7 +543,7 @@ public final class LogReader {
         }
     }
 
-    private Recording finish() {
+    Recording finish() {
         Map<Channel, List<byte[]>> out = new EnumMap<>(Channel.class);
         int rows = time.size();
         out.put(Channel.TIME, time.chunks());

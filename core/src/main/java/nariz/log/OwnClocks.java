@@ -55,12 +55,18 @@ final class OwnClocks implements Rows {
         lines = new long[width];
     }
 
+    /** Whether a table has more than one clock. */
+    static boolean several(Table t) {
+        List<int[]> spans = spans(t);
+        return spans.size() > 1 && together(t, spans);
+    }
+
     /** {@return the table with one time, or the table itself where it has no more than one} */
     static Table merged(Table t) throws IOException {
-        List<int[]> spans = spans(t);
-        if (spans.size() < 2 || !together(t, spans)) {
+        if (!several(t)) {
             return t;
         }
+        List<int[]> spans = spans(t);
         List<List<String>> sample = new ArrayList<>();
         try (OwnClocks first = new OwnClocks(new Listed(t.sample()), spans, t.width())) {
             while (sample.size() < t.sample().size() && first.next()) {

@@ -80,6 +80,19 @@ public final class DriveScript {
         return s;
     }
 
+    /**
+     * One road after the other.
+     *
+     * @param next what follows
+     * @return a new script
+     */
+    public DriveScript then(DriveScript next) {
+        DriveScript s = new DriveScript();
+        s.legs.addAll(legs);
+        s.legs.addAll(next.legs);
+        return s;
+    }
+
     /** {@return the legs in order} */
     public List<Leg> legs() {
         return List.copyOf(legs);

@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import nariz.exam.PracticeCase;
-import nariz.family.metered.MeteredCircuits;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.DemoDrive;

@@ -3,12 +3,10 @@ package nariz.sim;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Map;
-import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
-import nariz.family.metered.MeteredParts;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.units.Units;

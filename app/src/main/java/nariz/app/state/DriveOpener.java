@@ -89,6 +89,25 @@ final class DriveOpener {
         return o;
     }
 
+    /** Opens a drive that was followed, and keeps with it what was decided and noted on the way. */
+    Outcome followed(long opening, Path sheetFile, Path logFile, Decisions made, Annotations noted,
+            BooleanSupplier cancelled) {
+        Outcome o = files(opening, sheetFile, logFile, cancelled);
+        if (!(o instanceof Outcome.Shown s)) {
+            return o;
+        }
+        Drive d = s.drive();
+        Decisions all = d.decisions().equals(Decisions.NONE) ? made : d.decisions();
+        if (d.run().isPresent()) {
+            repository.decided(d.run().get(), all);
+            Annotations kept = repository.annotations(d.run(), opening);
+            noted.notes().forEach(n -> kept.addNote(n.atS(), n.text()));
+            noted.plans().forEach(p -> kept.addPlan(p.name(), p.changes()));
+        }
+        return all.equals(d.decisions()) ? o : new Outcome.Shown(analyse(opening, d.sheet(), d.log(), all, d.odd(),
+                d.run(), cancelled));
+    }
+
     /** Opens a drive of the workbook. */
     Outcome kept(long opening, long run, BooleanSupplier cancelled) {
         BuildSheet sheet = repository.sheet(run);

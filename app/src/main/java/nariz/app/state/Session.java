@@ -2,11 +2,13 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Executor;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -16,9 +18,15 @@ import nariz.app.task.FaultLog;
 import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.InputProblem;
 import nariz.carburetor.PartChange;
 import nariz.coverage.TipIn;
+import nariz.log.FollowedFile;
+import nariz.log.LogReader;
 import nariz.log.Plan;
+import nariz.log.Quality;
+import nariz.log.Recording;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.units.Shown;
@@ -35,6 +43,7 @@ public final class Session implements AutoCloseable {
     private final Notes notes;
     private final Comparisons comparisons;
     private final DriveOpener opener;
+    private final Following following;
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
     private final ReadOnlyObjectWrapper<Stop> stop = new ReadOnlyObjectWrapper<>(Stop.IDLE);
     private final ObjectProperty<MixtureUnit> unit = new SimpleObjectProperty<>(MixtureUnit.LAMBDA);
@@ -44,6 +53,10 @@ public final class Session implements AutoCloseable {
     private final ReadOnlyObjectWrapper<Decisions> decisions = new ReadOnlyObjectWrapper<>(Decisions.NONE);
     /** Whether what is being worked on is the open drive weighed anew, which undo may overtake. */
     private boolean weighing;
+    /** Whether what is being worked on is a drive that is still being written. */
+    private boolean looking;
+    /** Tells the source that is followed that nothing more will come. */
+    private Runnable finish = () -> { };
     /** Counts openings of drives in this sitting. */
     private long openings;
     /** How often the demo's engine was driven again. */
@@ -81,6 +94,7 @@ public final class Session implements AutoCloseable {
         trials = new Trials(context);
         notes = new Notes(context, trials);
         comparisons = new Comparisons(context, garage);
+        following = new Following(toInterface);
         // What is still being read tells how far it is; the word that it was cancelled may have come before.
         opener = new DriveOpener(context.repository, words -> toInterface.execute(() -> context.busy.set(
                 context.busy.get().isEmpty() ? "" : words)), words -> toInterface.execute(() -> complain(words)));
@@ -100,6 +114,11 @@ public final class Session implements AutoCloseable {
     /** {@return the workbook} */
     public Garage garage() {
         return garage;
+    }
+
+    /** {@return the drive that is being written, if one is followed} */
+    public Following following() {
+        return following;
     }
 
     /** {@return the open drive against others} */
@@ -220,8 +239,92 @@ public final class Session implements AutoCloseable {
         });
     }
 
+    /**
+     * Shows a drive that is still being written, weighed anew every now and then; when no more will come, it is read
+     * as a whole and kept, with what was decided and noted on the way.
+     *
+     * @param sheetFile build sheet (JSON)
+     * @param logFile log that another program is writing
+     */
+    public void follow(Path sheetFile, Path logFile) {
+        long n = ++openings;
+        AtomicBoolean finished = new AtomicBoolean();
+        context.analysis.cancel();
+        context.problem.set("");
+        looking = false;
+        finish = () -> finished.set(true);
+        try {
+            BuildSheet sheet = BuildSheetReader.read(sheetFile);
+            following.start(new FollowedFile(logFile, finished::get), r -> look(n, sheet, r), r -> allThere(n,
+                    sheetFile,
+                    logFile), e -> {
+                        context.fail(e);
+                        // What came before the fault is a drive like any other.
+                        if (context.drive.get() != null && context.drive.get().opening() == n) {
+                            allThere(n, sheetFile, logFile);
+                        }
+                    });
+        } catch (IOException e) {
+            context.fail(InputProblem.unreadable(String.valueOf(logFile.getFileName()), e));
+        } catch (InputProblem e) {
+            context.fail(e);
+        }
+    }
+
+    /** No more will be written: what is followed is read as a whole and kept. */
+    public void finishFollowing() {
+        finish.run();
+    }
+
+    /** Weighs what there is so far, unless something else is being worked on: then the next look will do. */
+    private boolean look(long n, BuildSheet sheet, Recording r) {
+        if (looking || !context.busy.get().isEmpty()) {
+            return false;
+        }
+        looking = true;
+        Decisions now = context.drive.get() != null && context.drive.get().opening() == n ? decisions.get()
+                : Decisions.NONE;
+        context.analysis.start(c -> DriveOpener.analyse(n, sheet, LogReader.drive(r, sheet), now, Quality.of(r),
+                Optional.empty(), c), d -> {
+                    looking = false;
+                    if (context.drive.get() == null || context.drive.get().opening() != n) {
+                        showOpened(d);
+                        return;
+                    }
+                    boolean atEnd = cursor.get() == context.drive.get().log().size() - 1;
+                    List<PartChange> tried = trials.triedProperty().get();
+                    trials.reset(d);
+                    context.drive.set(d);
+                    if (!tried.isEmpty()) {
+                        trials.tryParts(tried);
+                    }
+                    comparisons.refresh(d);
+                    if (atEnd) {
+                        moveCursor(d.log().size() - 1);
+                    }
+                }, e -> {
+                    looking = false;
+                    if (!(e instanceof InputProblem)) {
+                        following.stop();
+                    }
+                    context.problem.set(context.words(e));
+                });
+        return true;
+    }
+
+    private void allThere(long n, Path sheetFile, Path logFile) {
+        Drive shown = context.drive.get();
+        Decisions made = shown != null && shown.opening() == n ? decisions.get() : Decisions.NONE;
+        // Behind the notes that are still being written.
+        context.storage.queue(c -> context.repository.annotations(Optional.empty(), n), a -> open(
+                say("session.reading", logFile.getFileName()), c -> opener.followed(n, sheetFile, logFile, made, a, c)),
+                e -> complain(context.words(e)));
+    }
+
     private void open(String what, TaskRunner.Task<DriveOpener.Outcome> task) {
         weighing = false;
+        looking = false;
+        following.stop();
         context.busy.set(what);
         context.problem.set("");
         question.set(null);
@@ -338,6 +441,7 @@ public final class Session implements AutoCloseable {
             return;
         }
         weighing = true;
+        looking = false;
         context.busy.set(say("session.weighing-again"));
         context.problem.set("");
         context.analysis.start(cancelled -> DriveOpener.analyse(d.opening(), d.sheet(), d.log(), now, d.odd(), d.run(),
@@ -552,6 +656,7 @@ public final class Session implements AutoCloseable {
     /** Waits until what was decided and written is kept, then lets go of the workbook. */
     @Override
     public void close() {
+        following.close();
         context.close();
     }
 }

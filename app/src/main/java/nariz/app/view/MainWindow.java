@@ -166,7 +166,7 @@ public final class MainWindow extends StackPane {
 
         find = new Find(this::things, scrubber::requestFocus);
         BorderPane paper = new BorderPane(middle);
-        paper.setTop(new VBox(topBar(), message(), new CircuitPath(session)));
+        paper.setTop(new VBox(topBar(), message(), following(), new CircuitPath(session)));
         VBox bottom = new VBox(4, new LogBar(session, picker), scrubber);
         bottom.getStyleClass().add("bottom");
         scrubber.prefHeightProperty().bind(javafx.beans.binding.Bindings.createDoubleBinding(() -> Math.clamp(
@@ -456,6 +456,21 @@ public final class MainWindow extends StackPane {
         box.setAlignment(Pos.CENTER_LEFT);
         box.getStyleClass().add("problem");
         box.visibleProperty().bind(session.problemProperty().isNotEmpty());
+        box.managedProperty().bind(box.visibleProperty());
+        return box;
+    }
+
+    /** What is followed while it is written, and the button that ends it. */
+    private HBox following() {
+        Label text = new Label();
+        text.setId("following");
+        text.textProperty().bind(session.following().progressProperty());
+        Button finish = button(say("main-window.finish"), "follow-finish", say("main-window.finish-help"),
+                session::finishFollowing);
+        HBox box = new HBox(10, text, finish);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.getStyleClass().add("following");
+        box.visibleProperty().bind(text.textProperty().isNotEmpty());
         box.managedProperty().bind(box.visibleProperty());
         return box;
     }

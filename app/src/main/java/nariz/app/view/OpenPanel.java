@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
@@ -61,7 +62,12 @@ final class OpenPanel extends VBox {
                 });
         begin.textProperty().bind(Bindings.when(sheet.textProperty().isEmpty()).then(say("open-panel.start-sheet"))
                 .otherwise(say("open-panel.change-sheet")));
-        HBox buttons = new HBox(8, read, begin, demo, cancel);
+        Button follow = MainWindow.button(say("open-panel.follow"), "open-follow", say("open-panel.follow-help"),
+                () -> withFiles((s, l) -> {
+                    session.follow(s, l);
+                    close.run();
+                }));
+        HBox buttons = new HBox(8, read, follow, begin, demo, cancel);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
                 row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, kept(), workbook());
@@ -226,10 +232,14 @@ final class OpenPanel extends VBox {
             }
             return;
         }
+        withFiles(session::open);
+    }
+
+    private void withFiles(BiConsumer<Path, Path> use) {
         Path s = usable(sheet, say("open-panel.build-sheet-2"));
-        Path l = s == null ? null : usable(log, "log");
+        Path l = s == null ? null : usable(log, say("open-panel.log"));
         if (l != null) {
-            session.open(s, l);
+            use.accept(s, l);
         }
     }
 

@@ -124,6 +124,59 @@ public class SessionTest {
         assertThat(reached.getAsBoolean()).as(s.problemProperty().get()).isTrue();
     }
 
+    /** A drive that is still being written is shown as it grows; what is decided on the way stays when it is kept. */
+    @Test
+    public void driveThatIsStillBeingWrittenIsShownAndThenKept() throws IOException {
+        session.close();
+        Path folder = Files.createTempDirectory("nariz");
+        session = new Session(toInterface::add, folder.resolve("book.nariz"));
+        Path sheet = folder.resolve("six.json");
+        Path log = folder.resolve("six.csv");
+        Files.writeString(sheet, DemoDrive.sheetJson());
+        java.io.StringWriter w = new java.io.StringWriter();
+        LogWriter.write(DemoDrive.drive().log(), w);
+        String text = w.toString();
+        int cut = text.length() / 2;
+        Files.writeString(log, text.substring(0, cut));
+        session.follow(sheet, log);
+        until(session, () -> session.driveProperty().get() != null);
+        assertThat(session.following().progressProperty().get()).contains("six.csv");
+        Drive half = session.driveProperty().get();
+        int rows = half.log().size();
+        session.select(new Span(5, 9));
+        session.exclude();
+        session.note("smoke at the kerb");
+        Files.writeString(log, text.substring(cut), java.nio.file.StandardOpenOption.APPEND);
+        until(session, () -> session.driveProperty().get().log().size() > rows);
+        session.finishFollowing();
+        until(session, () -> session.driveProperty().get().run().isPresent());
+        Drive whole = session.driveProperty().get();
+        assertThat(session.following().progressProperty().get()).isEmpty();
+        assertThat(whole.decisions().excluded()).containsExactly(new Span(5, 9));
+        until(session, () -> !session.notes().notesProperty().get().isEmpty());
+        assertThat(session.notes().notesProperty().get().getFirst().text()).isEqualTo("smoke at the kerb");
+        nariz.log.DriveLog read = nariz.log.LogReader.read(log, DemoDrive.sheet()).without(List.of(new Span(5, 9)));
+        assertThat(whole.log().size()).isEqualTo(read.size());
+        assertThat(nariz.diagnosis.AdviceJson.write(whole.analysis().advice())).isEqualTo(
+                nariz.diagnosis.AdviceJson.write(nariz.diagnosis.Analysis.of(DemoDrive.sheet(), read,
+                        nariz.diagnosis.Strategy.BALANCED).advice()));
+    }
+
+    @Test
+    public void followingWhatIsNoLogSaysSo() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = folder.resolve("six.json");
+        Files.writeString(sheet, DemoDrive.sheetJson());
+        Path log = folder.resolve("x.csv");
+        Files.writeString(log, "a,b,c\n".repeat(20));
+        session.follow(sheet, log);
+        until(session, () -> !session.problemProperty().get().isEmpty());
+        assertThat(session.problemProperty().get()).contains("x.csv");
+        assertThat(session.following().progressProperty().get()).isEmpty();
+        session.follow(sheet, folder.resolve("not-there.csv"));
+        assertThat(session.problemProperty().get()).contains("not-there.csv");
+    }
+
     @Test
     public void logWhoseColumnsAreNotClearIsAskedAboutOnceAndKept() throws IOException {
         Path folder = Files.createTempDirectory("nariz");

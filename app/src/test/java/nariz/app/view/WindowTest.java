@@ -1188,7 +1188,8 @@ public class WindowTest {
             assertThat(Hands.onInterface(() -> stage.getScene().getFocusOwner().getId())).isEqualTo("sheet-" + control);
             for (KeyCode k : List.of(KeyCode.D, KeyCode.T, KeyCode.U, KeyCode.DIGIT2)) {
                 hands.press(k);
-                assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).as("%s in %s", k,
+                assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).as("%s in %s",
+                        k,
                         control).isTrue();
             }
         }
