@@ -19,7 +19,6 @@ import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
-import nariz.log.DriveLog;
 import nariz.text.Measure;
 import nariz.text.Message;
 import nariz.units.Units;
@@ -73,7 +72,7 @@ final class AdviceBuilder {
         }
         List<Message> missing = circuits.stream().filter(c -> c.circuit().role() != Circuit.Role.PUMP)
                 .map(c -> named(c.circuit(), c.settledBy())).toList();
-        return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), stretches(o),
+        return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), List.of(), List.of(),
                 List.of(), sensor(o), Optional.empty());
     }
@@ -81,7 +80,7 @@ final class AdviceBuilder {
     /** What most of the log is, where that is nothing that counts. */
     private static Message mostly(Observation o) {
         Map<Flag, Double> shares = new EnumMap<>(Flag.class);
-        stretches(o).forEach(s -> shares.merge(s.kind(), s.share(), Double::sum));
+        FlagStretch.of(o).forEach(s -> shares.merge(s.kind(), s.share(), Double::sum));
         return shares.entrySet().stream().max(Map.Entry.comparingByValue()).filter(e -> e.getValue() > MOSTLY)
                 .map(e -> Message.literal(" ").then(message("advice-builder.mostly", e.getKey().label(),
                 100 * e.getValue())))
@@ -108,7 +107,7 @@ final class AdviceBuilder {
         List<Message> missing = missing();
         Message sentence = sentence(verdict, changes, today, none);
         return new Advice(verdict, sentence, circuits, causes, changes,
-                predictions(today, after), stretches(observation), missing, observation.sheet().assumed(),
+                predictions(today, after), FlagStretch.of(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
                 new Schools(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
@@ -490,23 +489,5 @@ final class AdviceBuilder {
         Message also = !second.equals(h) && second.probability() > 0.5 * h.probability()
                 ? message("advice-builder.or", second.label()) : Message.NONE;
         return message("advice-builder.check-before-you-buy", message("a-cause." + h.cause()), also);
-    }
-
-    static List<FlagStretch> stretches(Observation o) {
-        DriveLog log = o.log();
-        List<FlagStretch> out = new ArrayList<>();
-        double[] t = log.timeS();
-        double all = Math.max(log.durationS(), 1e-9);
-        int from = 0;
-        for (int i = 1; i <= log.size(); i++) {
-            if (i == log.size() || o.flag(i) != o.flag(from)) {
-                double to = t[Math.min(i, log.size() - 1)];
-                if (o.flag(from) != Flag.STEADY && to > t[from]) {
-                    out.add(new FlagStretch(o.flag(from), t[from], to, (to - t[from]) / all));
-                }
-                from = i;
-            }
-        }
-        return out;
     }
 }

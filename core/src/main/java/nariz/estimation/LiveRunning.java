@@ -117,10 +117,10 @@ public final class LiveRunning {
     /** Where the state stands that a reading of now belongs to: one usual delay back. */
     private int stateOf(double timeS, double speedRpm, double vacuumPa) {
         double air = model.airKgPerS(speedRpm, sheet.ambient().pressurePa() - vacuumPa);
-        double gas = air * Ambient.R_AIR * Observation.EXHAUST_K / sheet.ambient().pressurePa();
-        double volume = Observation.USUAL_VOLUME * sheet.engine().displacementM3();
-        double delay = Math.min(Observation.LONGEST_DELAY_S, Observation.CYCLES * 120.0 / speedRpm + volume / gas)
-                + Observation.USUAL_LAG_S;
+        double gas = air * Ambient.R_AIR * SensorAlignment.EXHAUST_K / sheet.ambient().pressurePa();
+        double volume = SensorAlignment.USUAL_VOLUME * sheet.engine().displacementM3();
+        double flown = SensorAlignment.CYCLES * 120.0 / speedRpm + volume / gas;
+        double delay = Math.min(SensorAlignment.LONGEST_DELAY_S, flown) + SensorAlignment.USUAL_LAG_S;
         int k = n - 1;
         int first = Math.max(0, n - KEPT);
         while (k > first && time[k & (KEPT - 1)] > timeS - delay) {

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import nariz.carburetor.Ambient;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Cam;
 import nariz.carburetor.Circuit;
@@ -262,12 +263,13 @@ public final class EngineSimulator {
             double drawn = air(rpm, manifold);
             double settled = settledPressure(drawn);
             // Emptying time constant V/(eta V_d N/120); near full load the plate passes more and it settles at once.
-            double tau = manifoldM3 / (drawn / manifold * 287.0 * fitted.ambient().temperatureK());
+            double tau = manifoldM3 / (drawn / manifold * Ambient.R_AIR * fitted.ambient().temperatureK());
             double share = 1.0 - Math.exp(-STEP_S / tau);
             double before = manifold;
             manifold += (settled - manifold) * share;
             drawn = air(rpm, manifold);
-            double filling = (manifold - before) * manifoldM3 / (287.0 * fitted.ambient().temperatureK() * STEP_S);
+            double filling = (manifold - before) * manifoldM3 / (Ambient.R_AIR * fitted.ambient().temperatureK()
+                    * STEP_S);
             double carb = Math.clamp(drawn + filling - leakKgPerS(manifold), 0.02 * drawn, 3.0 * drawn);
             burn(drawn, carb);
             push(leg, drawn);

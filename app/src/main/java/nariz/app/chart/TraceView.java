@@ -23,8 +23,6 @@ import nariz.app.state.Effect;
 import nariz.app.state.Session;
 import nariz.app.state.Strips;
 import nariz.app.theme.Palette;
-import nariz.carburetor.Circuit;
-import nariz.estimation.Observation;
 import nariz.log.Pyramid;
 import nariz.log.Span;
 import nariz.workbook.Workbook;
@@ -41,16 +39,12 @@ public final class TraceView extends Picture {
     private static final double BOTTOM = 22;
     private static final double RIBBON = 46;
     private static final double GAP = 6;
-    private static final double LEAST_BETWEEN_MARKS = 17;
-    /** Marks nearer than this to a strip's edge would run into its neighbour's, px. */
-    private static final double EDGE = 5;
     private static final double LEAST_SPAN_S = 0.2;
 
     private final Session session;
     private final Raster raster = new Raster();
     /** Over the canvas and not drawn into it: one pass over the pixels less. */
     private final ImageView image = new ImageView();
-    private final float[] range = new float[2];
     private final Set<String> wanted = new LinkedHashSet<>(List.of("mixture", "vacuum", "rpm"));
     private Strips strips;
     /** Those of the strips that are shown. */
@@ -322,15 +316,15 @@ public final class TraceView extends Picture {
         raster.size(pw, ph);
         raster.fill(Raster.argb(p.panel()));
         selected(p, pw);
+        StripRaster ink = new StripRaster(raster, sharp, strips.timeS(), fromS, toS, pw);
         for (int k = 0; k < places.size(); k++) {
-            grid(p, rows.get(k), places.get(k));
+            ink.grid(p, rows.get(k), places.get(k), scale().marks(rows.get(k), places.get(k)[1]));
         }
-        int[] first = columns(pw);
         for (int k = 0; k < places.size(); k++) {
-            strip(p, rows.get(k), places.get(k), first);
+            ink.strip(p, rows.get(k), places.get(k), then);
         }
         if (ribbon) {
-            ribbon(p, session.driveProperty().get(), sharp * (room + GAP), ph, first, pw);
+            new FuelRibbon(session.driveProperty().get()).draw(raster, p, sharp * (room + GAP), ph, ink.first(), pw);
         }
         cursor(p, pw, ph);
         image.setImage(raster.done());
@@ -367,57 +361,21 @@ public final class TraceView extends Picture {
             }
             case 1 -> scales(g, p);
             case 2 -> {
+                Span s = session.selectionProperty().get();
+                StripReadout words = new StripReadout(session.driveProperty().get(), session.unitProperty().get(),
+                        scale(), session.cursorProperty().get(), s == null ? 0 : index(s.fromS()),
+                        s == null ? 0 : index(s.toS()));
                 for (int k = 0; k < places.size(); k++) {
-                    words(g, p, k, places.get(k), w);
+                    words.draw(g, p, rows.get(k), counted.isEmpty() ? null : counted.get(k), w - GUTTER + 8,
+                            TOP + places.get(k)[0], places.get(k)[1]);
                 }
                 if (session.driveProperty().get() != null) {
-                    shares(g, p, session.driveProperty().get(), TOP + room + GAP, w);
+                    new FuelRibbon(session.driveProperty().get()).legend(g, p, session.cursorProperty().get(),
+                            w - GUTTER + 8, TOP + room + GAP);
                 }
             }
-            default -> axis(g, p, h);
+            default -> TimeAxis.draw(g, p, strips.timeS()[0], fromS, toS, LEFT, plotWidth(), h - BOTTOM);
         }
-    }
-
-    /**
-     * First sample at or after a time, searched outward from a guess in steps that double: columns lie about evenly,
-     * and
-     * halving ten million times for each of them would wait for memory most of the time.
-     */
-    private static int from(double[] t, double timeS, int guess) {
-        int at = Math.clamp(guess, 0, t.length - 1);
-        int low = at;
-        int high = at;
-        for (int step = 1; low > 0 && t[low] >= timeS; step *= 2) {
-            high = low;
-            low = Math.max(0, low - step);
-        }
-        for (int step = 1; high < t.length && t[high] < timeS; step *= 2) {
-            low = high;
-            high = Math.min(t.length, high + step);
-        }
-        int i = Arrays.binarySearch(t, low, high, timeS);
-        return i >= 0 ? i : -i - 1;
-    }
-
-    /**
-     * First sample of every pixel column. Where a column holds many, its ends are moved to the next whole block of the
-     * pyramid, by less than a quarter of the column: every sample is still in exactly one.
-     */
-    private int[] columns(int pw) {
-        double[] t = strips.timeS();
-        int[] first = new int[pw + 1];
-        for (int x = 0; x <= pw; x++) {
-            int guess = x < 2 ? x == 0 ? t.length / 2 : first[0] : 2 * first[x - 1] - first[x - 2];
-            first[x] = from(t, fromS + (toS - fromS) * x / pw, guess);
-        }
-        int block = 1;
-        while ((first[pw] - first[0]) / pw >= 4 * Pyramid.BLOCK * block) {
-            block *= Pyramid.BLOCK;
-        }
-        for (int x = 0; x <= pw && block > 1; x++) {
-            first[x] = Math.min(t.length, (first[x] + block - 1) / block * block);
-        }
-        return first;
     }
 
     /** Top and height of every strip that there is room for; the mixture is twice as high. */
@@ -435,133 +393,6 @@ public final class TraceView extends Picture {
         return out;
     }
 
-    private void grid(Palette p, Strips.Strip s, double[] place) {
-        int rule = Raster.argb(p.rule());
-        raster.row((int) (sharp * place[0]), rule);
-        raster.row((int) (sharp * (place[0] + place[1]) - 1), rule);
-        int faint = Raster.argb(mix(p.panel(), p.rule(), 0.5));
-        for (double[] m : marks(s, place[1])) {
-            raster.row((int) pixelY(s, m[1], place), s.mixture() && m[1] == 1.0 ? rule : faint);
-        }
-    }
-
-    private void strip(Palette p, Strips.Strip s, double[] place, int[] first) {
-        if (s.raw() != null) {
-            series(s, s.raw(), place, first, Raster.argb(mix(p.panel(), p.ink(), 0.22)), 1);
-        }
-        if (s.mixture() && then != null) {
-            series(s, then, place, first, Raster.argb(p.fuel()), 2);
-        }
-        series(s, s.measured(), place, first, Raster.argb(p.ink()), s.mixture() ? 2 : 1);
-        if (s.predicted() != null) {
-            series(s, s.predicted(), place, first, Raster.argb(p.accent()), 2);
-        }
-    }
-
-    private static Color mix(Color a, Color b, double share) {
-        return a.interpolate(b, share);
-    }
-
-    private static double y(Strips.Strip s, double v, double[] place) {
-        double share = (Math.clamp(v, s.low(), s.high()) - s.low()) / (s.high() - s.low());
-        return place[0] + (place[1] - 2) * (1 - share);
-    }
-
-    private double pixelY(Strips.Strip s, double v, double[] place) {
-        return sharp * y(s, v, place);
-    }
-
-    /** Least to greatest of every pixel column, with the sample before it, so that the line holds together. */
-    private void series(Strips.Strip s, Pyramid v, double[] place, int[] first, int color, int least) {
-        double[] t = strips.timeS();
-        double secondsPerPx = (toS - fromS) / (first.length - 1);
-        int thick = (int) Math.round(least * sharp);
-        // Blocks can be a sample short at their start: the one before joins the line only where samples are few.
-        int pw = first.length - 1;
-        int join = first[pw] - first[0] > 4 * Pyramid.BLOCK * pw ? 0 : 1;
-        for (int x = 0; x < pw; x++) {
-            int from = first[x];
-            int to = first[x + 1];
-            if (to > from) {
-                v.range(from - join, to, range);
-                if (!Float.isNaN(range[0])) {
-                    raster.column(x, pixelY(s, range[1], place), pixelY(s, range[0], place), color, thick);
-                }
-            } else if (from > 0 && from < t.length) {
-                // Between two samples of a close view: the straight line from one to the next.
-                double at = fromS + secondsPerPx * (x + 0.5);
-                double share = (at - t[from - 1]) / (t[from] - t[from - 1]);
-                double value = v.at(from - 1) + share * (v.at(from) - v.at(from - 1));
-                if (!Double.isNaN(value)) {
-                    double yy = pixelY(s, value, place);
-                    raster.column(x, yy, yy, color, thick);
-                }
-            }
-        }
-    }
-
-    private void ribbon(Palette p, Drive d, double top, double bottom, int[] first, int pw) {
-        Observation o = d.analysis().observation();
-        List<Circuit> ribbons = ribbons(d);
-        double[] phi = new double[ribbons.size()];
-        for (int x = 0; x < pw; x++) {
-            int i = Math.min((first[x] + first[x + 1]) / 2, d.log().size() - 1);
-            double total = shares(d, o, i, ribbons, phi);
-            if (!(total > 0)) {
-                continue;
-            }
-            double y = bottom;
-            for (int k = 0; k < phi.length; k++) {
-                double up = (bottom - top) * phi[k] / total;
-                if (up > 0.3) {
-                    raster.column(x, y - up, y, Raster.argb(shade(p, k)), 1);
-                }
-                y -= up;
-            }
-        }
-    }
-
-    /** What delivers steadily; the pump's shots are too short for a ribbon. */
-    private static List<Circuit> ribbons(Drive d) {
-        return d.sheet().carburetor().family().circuits().stream().filter(c -> c.role() != Circuit.Role.PUMP).toList();
-    }
-
-    /** Phi of every circuit in the state at a sample, as found; returns the sum. */
-    private static double shares(Drive d, Observation o, int i, List<Circuit> ribbons,
-            double[] phi) {
-        double total = 0;
-        for (int k = 0; k < phi.length; k++) {
-            Circuit c = ribbons.get(k);
-            double f = d.analysis().estimated() ? d.analysis().estimate().correction(c) : 1.0;
-            phi[k] = o.phi(c, i) * f;
-            total += phi[k];
-        }
-        return total;
-    }
-
-    /** Circuits always stand in the same order from below; neighbours differ in lightness. */
-    private static Color shade(Palette p, int k) {
-        double[] dark = {0.0, 0.28, 0.06, 0.42, 0.16, 0.34};
-        return mix(p.fuel(), p.ink(), dark[k % dark.length]);
-    }
-
-    private void shares(GraphicsContext g, Palette p, Drive d, double top, double w) {
-        List<Circuit> ribbons = ribbons(d);
-        double[] phi = new double[ribbons.size()];
-        double total = shares(d, d.analysis().observation(), session.cursorProperty().get(), ribbons, phi);
-        int row = 0;
-        for (int k = 0; k < phi.length && total > 0; k++) {
-            long percent = Math.round(100 * phi[k] / total);
-            if (percent > 0 && row < 4) {
-                double y = top + 6 + 12 * row++;
-                g.setFill(shade(p, k));
-                g.fillRect(w - GUTTER + 8, y - 4, 9, 9);
-                text(g, say(ribbons.get(k).label()) + " " + percent + " %", w - GUTTER + 22, y, 12, p.ink(),
-                        TextAlignment.LEFT);
-            }
-        }
-    }
-
     private void count() {
         Span s = session.selectionProperty().get();
         if (s == null) {
@@ -574,50 +405,15 @@ public final class TraceView extends Picture {
         }
     }
 
-    private String number(Strips.Strip s, double v) {
-        return s.mixture() ? session.unitProperty().get().text(v) : Double.isNaN(v) ? "–"
-                : String.format(Locale.ROOT, "%." + s.decimals() + "f", s.shown(v));
-    }
-
-    /** How much one SI unit of a strip is in what is read out. */
-    private double scale(Strips.Strip s) {
-        return s.mixture() ? session.unitProperty().get().scale() : s.shown(1) - s.shown(0);
-    }
-
-    /** Round numbers of a strip's scale, as many as stand clear of each other; one at least where there is room. */
-    private List<double[]> marks(Strips.Strip s, double height) {
-        int most = (int) Math.max(1, height / LEAST_BETWEEN_MARKS);
-        for (int finer = 0; finer < 4; finer++) {
-            List<double[]> out = marks(s, height, most + finer);
-            if (!out.isEmpty()) {
-                return out.size() > most ? out.subList(out.size() / 2, out.size() / 2 + 1) : out;
-            }
-        }
-        return List.of();
-    }
-
-    /** Shown number, SI value and step of each mark. */
-    private List<double[]> marks(Strips.Strip s, double height, int most) {
-        double scale = scale(s);
-        double shift = s.mixture() ? 0 : s.shown(0);
-        double low = s.low() * scale + shift;
-        double high = s.high() * scale + shift;
-        double step = Ticks.step(high - low, most);
-        List<double[]> out = new ArrayList<>();
-        for (long k = (long) Math.ceil(low / step); k * step <= high; k++) {
-            double si = (k * step - shift) / scale;
-            double at = (si - s.low()) / (s.high() - s.low()) * height;
-            if (at > EDGE && at < height - EDGE) {
-                out.add(new double[] {k * step, si, step});
-            }
-        }
-        return out;
+    private StripScale scale() {
+        return new StripScale(session.unitProperty().get());
     }
 
     private void scales(GraphicsContext g, Palette p) {
         for (int k = 0; k < places.size(); k++) {
-            for (double[] m : marks(rows.get(k), places.get(k)[1])) {
-                text(g, Ticks.text(m[0], m[2]), LEFT - 6, TOP + y(rows.get(k), m[1], places.get(k)), 11, p.faint(),
+            for (double[] m : scale().marks(rows.get(k), places.get(k)[1])) {
+                text(g, Ticks.text(m[0], m[2]), LEFT - 6, TOP + StripRaster.y(rows.get(k), m[1], places.get(k)), 11,
+                        p.faint(),
                         TextAlignment.RIGHT);
             }
         }
@@ -627,56 +423,13 @@ public final class TraceView extends Picture {
         }
     }
 
-    private void words(GraphicsContext g, Palette p, int k, double[] place, double w) {
-        Strips.Strip s = rows.get(k);
-        double top = TOP + place[0];
-        double x = w - GUTTER + 8;
-        // The name stands over the number where the strip is high enough, beside it where it is not.
-        boolean low = place[1] < 36;
-        double at = low ? top + place[1] / 2 : top + 26;
-        String unit = s.mixture() ? session.unitProperty().get().label() : s.unit();
-        int i = Math.min(session.cursorProperty().get(), s.measured().size() - 1);
-        Drive d = session.driveProperty().get();
-        boolean read = s.mixture() && d != null;
-        String value = number(s, read ? d.trace().measuredAround(i) : s.measured().at(i));
-        if (!low) {
-            text(g, s.label(), x, top + 9, 12, p.ink(), TextAlignment.LEFT);
-            text(g, unit.equals(s.label()) ? "" : unit, x + 6 + width(s.label(), 12), top + 9, 12, p.faint(),
-                    TextAlignment.LEFT);
-        }
-        strong(g, value, x, at, 15, p.ink(), TextAlignment.LEFT);
-        if (s.predicted() != null) {
-            text(g, say("trace-view.model", number(s, read ? d.trace().predictedAround(i) : s.predicted().at(i))),
-                    x + 48, at, 12, p.accent(), TextAlignment.LEFT);
-        } else if (low) {
-            text(g, s.label() + (unit.equals(s.label()) ? "" : " " + unit), x + 48, at, 12, p.faint(),
-                    TextAlignment.LEFT);
-        }
-        if (!counted.isEmpty() && counted.get(k).count() > 0) {
-            Pyramid.Statistics c = counted.get(k);
-            Span sel = session.selectionProperty().get();
-            double rise = s.measured().at(index(sel.toS())) - s.measured().at(index(sel.fromS()));
-            String sd = String.format(Locale.ROOT, "%." + (s.decimals() + 1) + "f", Math.abs(scale(s)) * c.sd());
-            String[] lines = {say("trace-view.mean", number(s, c.mean()), sd),
-                say("trace-view.to", number(s, c.low()), number(s, c.high())),
-                String.format(Locale.ROOT, say("trace-view.end-start-f", s.decimals()), scale(s) * rise)};
-            for (int n = 0; n < lines.length; n++) {
-                // Each line only where it does not reach into the next strip.
-                double y = at + 17 + 15 * n;
-                if (y + 6 < top + place[1]) {
-                    text(g, lines[n], x, y, 12, n == 0 ? p.ink() : p.faint(), TextAlignment.LEFT);
-                }
-            }
-        }
-    }
-
     /** The selected stretch, under everything else. */
     private void selected(Palette p, int pw) {
         Span s = session.selectionProperty().get();
         if (s != null && s.toS() >= fromS && s.fromS() <= toS) {
             int a = (int) Math.clamp(sharp * (xAt(s.fromS()) - LEFT), 0, pw - 1);
             int b = (int) Math.clamp(sharp * (xAt(s.toS()) - LEFT), 0, pw - 1);
-            int tint = Raster.argb(mix(p.panel(), p.accent(), 0.14));
+            int tint = Raster.argb(StripRaster.mix(p.panel(), p.accent(), 0.14));
             for (int x = a; x <= b; x++) {
                 raster.column(x, 0, sharp * room, x == a || x == b ? Raster.argb(p.accent()) : tint, 1);
             }
@@ -689,27 +442,6 @@ public final class TraceView extends Picture {
             double middle = 0.5 * (Math.max(LEFT, xAt(s.fromS())) + Math.min(LEFT + plotWidth(), xAt(s.toS())));
             strong(g, String.format(Locale.ROOT, "%.2f s", s.toS() - s.fromS()), middle, TOP - 9, 12, p.accent(),
                     TextAlignment.CENTER);
-        }
-    }
-
-    private void axis(GraphicsContext g, Palette p, double h) {
-        double span = toS - fromS;
-        double[] steps = {0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1800, 3600, 7200, 36_000,
-            86_400};
-        double step = steps[0];
-        for (double s : steps) {
-            step = s;
-            if (span / s < plotWidth() / 70) {
-                break;
-            }
-        }
-        double start = strips.timeS()[0];
-        for (double t = Math.ceil((fromS - start) / step) * step; t <= toS - start + 1e-9; t += step) {
-            double x = xAt(t + start);
-            String s = step >= 1 ? String.format(Locale.ROOT, "%d:%02d", (long) t / 60, (long) t % 60)
-                    : String.format(Locale.ROOT, "%d:%05.2f", (long) t / 60, t % 60);
-            line(g, x, h - BOTTOM, x, h - BOTTOM + 4, p.faint(), 1);
-            text(g, s, x, h - BOTTOM + 12, 12, p.faint(), TextAlignment.CENTER);
         }
     }
 
@@ -750,7 +482,7 @@ public final class TraceView extends Picture {
         double y = 16;
         double x = 74;
         x = sample(g, p.ink(), say("trace-view.read-put-to-its"), x, y, p);
-        x = sample(g, mix(p.panel(), p.ink(), 0.22), say("trace-view.as-it-came"), x, y, p);
+        x = sample(g, StripRaster.mix(p.panel(), p.ink(), 0.22), say("trace-view.as-it-came"), x, y, p);
         x = sample(g, p.accent(), say("trace-view.model-today"), x, y, p);
         Effect e = session.trials().effectProperty().get();
         if (then != null && e != null && x < w - 150) {

@@ -29,15 +29,15 @@ final class Find {
      * @param keys keys that do the same, or empty
      * @param run does it; does nothing for a word that is only explained
      */
-    record Thing(String name, String keys, Runnable run) {
+    record Entry(String name, String keys, Runnable run) {
     }
 
     private static final double ROW = 30;
     private static final int SHOWN = 12;
 
     private final TextField field = new TextField();
-    private final ListView<Thing> list = new ListView<>();
-    private final Supplier<List<Thing>> all;
+    private final ListView<Entry> list = new ListView<>();
+    private final Supplier<List<Entry>> all;
     private final Runnable home;
 
     /**
@@ -46,7 +46,7 @@ final class Find {
      * @param all what can be found now
      * @param home gives the keyboard back to the window
      */
-    Find(Supplier<List<Thing>> all, Runnable home) {
+    Find(Supplier<List<Entry>> all, Runnable home) {
         this.all = all;
         this.home = home;
         field.setId("find");
@@ -82,7 +82,7 @@ final class Find {
     }
 
     /** {@return the list, to lie over the page} */
-    ListView<Thing> list() {
+    ListView<Entry> list() {
         return list;
     }
 
@@ -94,7 +94,7 @@ final class Find {
     private void filter() {
         String[] words = field.getText() == null ? new String[0] : field.getText().toLowerCase(Locale.ROOT).strip()
                 .split("\\s+");
-        List<Thing> found = all.get().stream().filter(t -> Arrays.stream(words).allMatch(w -> t.name()
+        List<Entry> found = all.get().stream().filter(t -> Arrays.stream(words).allMatch(w -> t.name()
                 .toLowerCase(Locale.ROOT).contains(w))).toList();
         list.getItems().setAll(found);
         list.getSelectionModel().selectFirst();
@@ -117,7 +117,7 @@ final class Find {
     }
 
     private void run() {
-        Thing t = list.getSelectionModel().getSelectedItem();
+        Entry t = list.getSelectionModel().getSelectedItem();
         if (t != null) {
             leave();
             t.run().run();
@@ -130,9 +130,9 @@ final class Find {
         show(false);
     }
 
-    private static final class Cell extends ListCell<Thing> {
+    private static final class Cell extends ListCell<Entry> {
         @Override
-        protected void updateItem(Thing t, boolean empty) {
+        protected void updateItem(Entry t, boolean empty) {
             super.updateItem(t, empty);
             setText(null);
             if (empty || t == null) {

@@ -6,28 +6,18 @@ import atlantafx.base.theme.PrimerDark;
 import atlantafx.base.theme.PrimerLight;
 import java.io.File;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
-import javafx.scene.control.ChoiceBox;
-import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.ProgressIndicator;
-import javafx.scene.control.Spinner;
-import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.Clipboard;
 import javafx.scene.input.DragEvent;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -45,8 +35,6 @@ import nariz.app.chart.TipInPicture;
 import nariz.app.chart.TraceView;
 import nariz.app.chart.WeakListeners;
 import nariz.app.state.Drive;
-import nariz.app.state.DriveRepository;
-import nariz.app.state.Glossary;
 import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
@@ -54,10 +42,7 @@ import nariz.app.state.Stop;
 import nariz.app.theme.Fonts;
 import nariz.app.theme.Palette;
 import nariz.app.words.WindowWords;
-import nariz.carburetor.Kit;
-import nariz.diagnosis.Candidate;
 import nariz.text.Language;
-import nariz.workbook.Workbook;
 
 /** The window: circuit path on top, the shown stop in the middle, the log along the bottom. */
 public final class MainWindow extends StackPane {
@@ -66,12 +51,12 @@ public final class MainWindow extends StackPane {
     private static final double LEAST_HEIGHT = 690;
     /** Places in the row of pictures and of side panels. */
     private static final int STREAM = 0;
-    private static final int TRACE = 1;
-    private static final int STABS = 2;
+    static final int TRACE = 1;
+    static final int TIP_INS = 2;
     private static final int DIFFERENCE = 3;
-    private static final int TRY = 1;
-    private static final int COMPARE = 2;
-    private static final int RECORD = 3;
+    static final int TRY = 1;
+    static final int COMPARE = 2;
+    static final int RECORD = 3;
 
     private final Session session;
     private final List<Picture> pictures;
@@ -86,8 +71,6 @@ public final class MainWindow extends StackPane {
     private final Magnified page;
     private double textPx = USUAL_PX;
     private boolean night;
-    /** Set while the letter that led into a text field would be typed into it. */
-    private boolean swallow;
 
     /**
      * Puts the window together.
@@ -164,7 +147,8 @@ public final class MainWindow extends StackPane {
         HBox middle = new HBox(10, left, right);
         middle.getStyleClass().add("middle");
 
-        find = new Find(this::things, scrubber::requestFocus);
+        find = new Find(new Commands(this, session, picture, side)::all, scrubber::requestFocus);
+        new Shortcuts(this, session, picture, side, find.field());
         BorderPane paper = new BorderPane(middle);
         paper.setTop(new VBox(topBar(), message(), following(), new CircuitPath(session)));
         VBox bottom = new VBox(4, new LogBar(session, picker), scrubber);
@@ -188,13 +172,6 @@ public final class MainWindow extends StackPane {
         // By name read from the file: the style sheet need not know what the shipped face is called.
         fonts = "-fx-font-family: '" + Fonts.load() + "';";
         setStyle(fonts);
-        addEventFilter(KeyEvent.KEY_PRESSED, this::shortcut);
-        addEventFilter(KeyEvent.KEY_TYPED, e -> {
-            if (swallow) {
-                e.consume();
-            }
-        });
-        addEventFilter(KeyEvent.KEY_RELEASED, e -> swallow = false);
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
             if (is == null || was == null || !is.log().equals(was.log())) {
                 scrubber.requestFocus();
@@ -226,7 +203,7 @@ public final class MainWindow extends StackPane {
         if (now == TRACE) {
             return;
         }
-        picture.show(stop == Stop.PUMP ? STABS : stop == Stop.PROOF && session.comparisons().comparisonProperty()
+        picture.show(stop == Stop.PUMP ? TIP_INS : stop == Stop.PROOF && session.comparisons().comparisonProperty()
                 .get() != null
                 ? DIFFERENCE : STREAM);
         if (stop == Stop.PROOF) {
@@ -237,90 +214,12 @@ public final class MainWindow extends StackPane {
     }
 
     /** Stops of the open drive's carburetor, in the order of work: the digit keys count along them. */
-    private List<Stop> stops() {
+    List<Stop> stops() {
         Drive d = session.driveProperty().get();
         return d == null ? List.of(Stop.values()) : Stop.of(d.sheet().carburetor().family());
     }
 
-    /** Everything the one field finds, in the order of work. */
-    private List<Find.Thing> things() {
-        List<Find.Thing> out = new ArrayList<>();
-        Drive d = session.driveProperty().get();
-        if (d != null) {
-            for (Stop s : stops()) {
-                out.add(new Find.Thing(say("main-window.go-to", s.label()), Integer.toString(stops().indexOf(s) + 1), ()
-                        -> session.goTo(s)));
-            }
-        }
-        out.add(new Find.Thing(say("main-window.open-a-drive"), "O", () -> showOpen(true)));
-        out.add(new Find.Thing(say("main-window.demo-drive"), "D", session::openDemo));
-        out.add(new Find.Thing(say("main-window.paste-rows-as-a"), "Ctrl+V", () -> paste(Clipboard.getSystemClipboard()
-                .getString())));
-        out.add(new Find.Thing(say("main-window.afr-or-lambda"), "U", this::otherUnit));
-        out.add(new Find.Thing(say("main-window.night-or-day-colours"), "T", () -> setNight(!night)));
-        Language next = other();
-        out.add(new Find.Thing(next.own(), "", () -> speak(next)));
-        out.add(new Find.Thing(say("main-window.larger-text"), "Ctrl+Plus", () -> textSize(textPx + 1)));
-        out.add(new Find.Thing(say("main-window.smaller-text"), "Ctrl+Minus", () -> textSize(textPx - 1)));
-        out.add(new Find.Thing(say("main-window.next-picture-stream-and"), "V", picture::next));
-        out.add(new Find.Thing(say("main-window.next-side-panel-work"), "K", side::next));
-        out.add(new Find.Thing(say("main-window.tip-ins-the-mixture"), "", () -> picture.show(STABS)));
-        out.add(new Find.Thing(say("main-window.compare-with-another-drive"), "", () -> side.show(COMPARE)));
-        out.add(new Find.Thing(say("main-window.to-record-readings-this"), "", () -> side.show(RECORD)));
-        if (session.practice()) {
-            out.add(new Find.Thing(say("main-window.drive-the-demo-again"), "", session::driveAgain));
-        }
-        out.add(new Find.Thing(say("main-window.work-card-on-paper"), "Ctrl+P", () -> ((
-                WorkCardPanel) lookup("#work-card")).print()));
-        out.add(new Find.Thing(say("main-window.note-on-this-moment"), "M", () -> lookup("#note").requestFocus()));
-        out.add(new Find.Thing(say("main-window.begin-a-stretch-at"), "B, E", () -> lookup("#scrubber")
-                .requestFocus()));
-        out.add(new Find.Thing(say("main-window.take-the-selected-stretch"), "X", () -> lookup("#scrubber")
-                .requestFocus()));
-        out.add(new Find.Thing(say("main-window.next-and-previous-mark"), "N, P", () -> lookup("#plane")
-                .requestFocus()));
-        out.add(new Find.Thing(say("main-window.zoom-and-pan-the"), "+ − PgUp PgDn 0", () -> {
-            picture.show(TRACE);
-            lookup("#trace").requestFocus();
-        }));
-        List<String> done = session.historyProperty().get();
-        for (int i = 0; i < done.size(); i++) {
-            int steps = i + 1;
-            out.add(new Find.Thing((i == 0 ? say("main-window.undo") : say("main-window.undo-back-to-before"))
-                    + done.get(i), i == 0 ? "Ctrl+Z" : "",
-                    () -> session.undo(steps)));
-        }
-        if (d != null && d.analysis().estimated()) {
-            for (Candidate c : Candidate.of(d.sheet(), Kit.NONE)) {
-                out.add(new Find.Thing(say("main-window.try-now", c.part().named(c.side()), c.part().text(
-                        c.fitted())), "", () -> {
-                            session.goTo(Stop.of(c.circuit(d.sheet().carburetor().family())));
-                            side.show(TRY);
-                            lookup("#try-" + c.side().key() + "-" + c.part().key()).requestFocus();
-                        }));
-            }
-        }
-        for (Workbook.Note n : session.notes().notesProperty().get()) {
-            out.add(new Find.Thing(say("main-window.note", n.text()), "", () -> n.atS().ifPresent(t
-                    -> session.moveCursor(
-                    session.driveProperty().get().log().indexAt(t)))));
-        }
-        for (Workbook.PartPlan p : session.notes().plansProperty().get()) {
-            out.add(new Find.Thing(say("main-window.plan", p.name()), "", () -> {
-                side.show(TRY);
-                session.trials().tryParts(p.changes());
-            }));
-        }
-        // The line is the answer: choosing it only closes the list.
-        Glossary.words().forEach(w -> out.add(new Find.Thing(w, say("main-window.word"), () -> { })));
-        for (DriveRepository.Entry e : session.garage().keptProperty().get()) {
-            out.add(new Find.Thing(say("main-window.open", e.vehicle(), e.name()), "", () -> session.openKept(
-                    e.run())));
-        }
-        return out;
-    }
-
-    private void otherUnit() {
+    void otherUnit() {
         session.unitProperty().set(session.unitProperty().get() == MixtureUnit.AFR ? MixtureUnit.LAMBDA
                 : MixtureUnit.AFR);
     }
@@ -335,6 +234,14 @@ public final class MainWindow extends StackPane {
         textPx = Math.clamp(px, 12, 22);
         settings.textPx(textPx);
         fit();
+    }
+
+    void largerText(int px) {
+        textSize(textPx + px);
+    }
+
+    void otherColours() {
+        setNight(!night);
     }
 
     /** The page is laid out as large as its magnified picture fills the window. */
@@ -399,7 +306,7 @@ public final class MainWindow extends StackPane {
         return bar;
     }
 
-    private static Language other() {
+    static Language other() {
         Language[] all = Language.values();
         return all[(WindowWords.wording().language().ordinal() + 1) % all.length];
     }
@@ -517,28 +424,6 @@ public final class MainWindow extends StackPane {
         }
     }
 
-    /** What every platform does with these keys. */
-    private void withShortcut(KeyEvent e) {
-        if (e.getCode() == KeyCode.Y || (e.getCode() == KeyCode.Z && e.isShiftDown())) {
-            session.redo();
-        } else if (e.getCode() == KeyCode.Z) {
-            session.undo();
-        } else if (e.getCode() == KeyCode.O) {
-            showOpen(true);
-        } else if (e.getCode() == KeyCode.PLUS || e.getCode() == KeyCode.EQUALS || e.getCode() == KeyCode.ADD) {
-            textSize(textPx + 1);
-        } else if (e.getCode() == KeyCode.MINUS || e.getCode() == KeyCode.SUBTRACT) {
-            textSize(textPx - 1);
-        } else if (e.getCode() == KeyCode.P) {
-            ((WorkCardPanel) lookup("#work-card")).print();
-        } else if (e.getCode() == KeyCode.V) {
-            paste(Clipboard.getSystemClipboard().getString());
-        } else {
-            return;
-        }
-        e.consume();
-    }
-
     /**
      * Takes rows from the clipboard as a log.
      *
@@ -557,64 +442,6 @@ public final class MainWindow extends StackPane {
         } catch (java.io.IOException e) {
             session.complain(say("main-window.the-rows-could-not", e.getMessage()));
         }
-    }
-
-    /** Single letters, but not while typing a file name. */
-    private void shortcut(KeyEvent e) {
-        boolean typing = takesLetters(e.getTarget());
-        if (!typing && e.isShortcutDown()) {
-            withShortcut(e);
-            return;
-        }
-        if (typing && e.getCode() == KeyCode.ESCAPE) {
-            lookup("#scrubber").requestFocus();
-            return;
-        }
-        if (typing || e.isAltDown()) {
-            return;
-        }
-        if (e.getCode() == KeyCode.O) {
-            showOpen(true);
-        } else if (e.getCode() == KeyCode.D) {
-            session.openDemo();
-        } else if (e.getCode() == KeyCode.U) {
-            otherUnit();
-        } else if (e.getCode() == KeyCode.F) {
-            enter(find.field());
-        } else if (e.getCode() == KeyCode.V) {
-            picture.next();
-        } else if (e.getCode() == KeyCode.K) {
-            side.next();
-        } else if (e.getCode() == KeyCode.M) {
-            enter(lookup("#note"));
-        } else if (e.getCode() == KeyCode.T) {
-            setNight(!night);
-        } else if (e.getCode().isDigitKey() && e.getCode() != KeyCode.DIGIT0) {
-            int i = e.getCode().getCode() - KeyCode.DIGIT1.getCode();
-            if (i >= 0 && i < stops().size() && session.driveProperty().get() != null) {
-                session.goTo(stops().get(i));
-            }
-        } else {
-            return;
-        }
-        e.consume();
-    }
-
-    /** Whether a letter belongs to the control that has the focus: one that is typed into, or any of a form. */
-    private boolean takesLetters(Object target) {
-        for (Node n = target instanceof Node at ? at : null; n != null; n = n.getParent()) {
-            if (n instanceof TextInputControl || n instanceof ComboBoxBase<?> || n instanceof ChoiceBox<?>
-                    || n instanceof Spinner<?> || n instanceof ListView<?> || n == sheetPanel
-                    || n instanceof ColumnsPanel) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private void enter(Node field) {
-        swallow = true;
-        field.requestFocus();
     }
 
     private void dragOver(DragEvent e) {

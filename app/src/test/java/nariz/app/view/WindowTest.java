@@ -279,6 +279,35 @@ public class WindowTest {
         Files.delete(log);
     }
 
+    /** Half of a log is shown while the other half is still to come; the button ends it and the whole is read. */
+    @Test
+    public void aDriveIsFollowedWhileItIsWritten() throws IOException {
+        Path folder = folder();
+        Path sheet = Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson());
+        Path log = folder.resolve("growing.csv");
+        java.io.StringWriter w = new java.io.StringWriter();
+        LogWriter.write(DemoDrive.drive().log(), w);
+        int half = w.toString().indexOf('\n', w.toString().length() / 2) + 1;
+        Files.writeString(log, w.toString().substring(0, half));
+        hands.click("open");
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).setText(log.toString()));
+        hands.click("open-follow");
+        Hands.waitFor("half of it", () -> session.driveProperty().get().log().name().equals("growing.csv"));
+        Hands.settle();
+        int rows = session.driveProperty().get().log().size();
+        assertThat(Hands.onInterface(() -> ((Label) stage.getScene().lookup("#following")).getText()))
+                .startsWith("Following growing.csv: ");
+        Files.writeString(log, w.toString().substring(half), java.nio.file.StandardOpenOption.APPEND);
+        hands.click("follow-finish");
+        Hands.waitFor("all of it", () -> session.following().progressProperty().get().isEmpty()
+                && session.busyProperty().get().isEmpty());
+        Hands.settle();
+        assertThat(session.driveProperty().get().log().size()).isEqualTo(DemoDrive.drive().log().size())
+                .isGreaterThan(rows);
+        assertThat(verdict()).isNotEmpty();
+    }
+
     @Test
     public void whatTheTunerHasLookedForIsTickedAndWeighedAgain() throws IOException {
         Path folder = Files.createTempDirectory("nariz");
@@ -1066,7 +1095,7 @@ public class WindowTest {
         Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("chiclé principal:"));
         Hands.settle();
         @SuppressWarnings("unchecked")
-        var found = (javafx.scene.control.ListView<Find.Thing>) stage.getScene().lookup("#find-list");
+        var found = (javafx.scene.control.ListView<Find.Entry>) stage.getScene().lookup("#find-list");
         assertThat(Hands.onInterface(() -> found.getItems().size())).isEqualTo(1);
         hands.press(KeyCode.ESCAPE);
         hands.click("language");
@@ -1125,8 +1154,8 @@ public class WindowTest {
         Hands.run(() -> window.lookup("#scrubber").requestFocus());
         hands.press(KeyCode.F);
         @SuppressWarnings("unchecked")
-        var found = (javafx.scene.control.ListView<Find.Thing>) stage.getScene().lookup("#find-list");
-        for (Find.Thing t : Hands.onInterface(() -> List.copyOf(found.getItems()))) {
+        var found = (javafx.scene.control.ListView<Find.Entry>) stage.getScene().lookup("#find-list");
+        for (Find.Entry t : Hands.onInterface(() -> List.copyOf(found.getItems()))) {
             assertThat(t.name()).doesNotContainPattern(Bundles.ENGLISH);
         }
         hands.press(KeyCode.ESCAPE);
