@@ -35,6 +35,9 @@ import org.hipparchus.linear.RealVector;
  *
  * <p>What is reported for a circuit is the fuel it delivers over what the standard carburetor with the sheet's parts
  * would, K_c = sum_i w_i (k_c phi_ic(z) + its share of g_i) / sum_i w_i phi_ic(0), w_i the dwell up to 10 s.
+ *
+ * <p>In one piece because prior, linearisation, weights and posterior are steps of one iteration over the same arrays:
+ * apart, each would hand all of them to the next.
  */
 public final class Estimator {
     private static final double IDLE_TRANSFER_CORRELATION = 0.5;

@@ -2,29 +2,21 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.BufferedInputStream;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.LongConsumer;
 import java.util.function.Supplier;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.text.Message;
@@ -52,11 +44,8 @@ public final class LogReader {
     private static final double WORST_SHARE = 0.2;
     private static final double SHORTEST_S = 10.0;
     private static final int FEWEST = 50;
-    private static final double DAY_S = 86400.0;
     /** More steps back than this, and more than one in a hundred rows, are no clock. */
     private static final int MOST_STEPS = 5;
-    private static final Pattern RATE = Pattern.compile(
-            "(?i).*(?:rate|frequency|frecuencia|abtastrate|frequence)[^0-9]{0,20}([0-9]+(?:[.,][0-9]+)?)\\s*hz.*");
 
     private final Table table;
     private final Plan plan;
@@ -72,13 +61,7 @@ public final class LogReader {
     private final Column time = new Column();
     private final int needed;
     private final int timeAt;
-    private double offsetS;
-    private double candidateS = Double.NaN;
-    private double firstS;
-    private double lastS = Double.NEGATIVE_INFINITY;
-    private double usualS;
-    private int stepsBack;
-    private double startClockS = Double.NaN;
+    private final RowClock clock = new RowClock();
     private long row;
 
     private LogReader(Table table, Plan plan, BooleanSupplier cancelled, LongConsumer progress) {
@@ -176,7 +159,8 @@ public final class LogReader {
         Table t = table(name, in);
         List<ColumnPlan> columns = HeaderMatch.propose(t);
         boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
-        Plan plan = new Plan(columns, timed ? 0.0 : rate(t), HeaderMatch.events(t.titles()), signature(t));
+        Plan plan = new Plan(columns, timed ? 0.0 : HeaderPlan.rate(t), HeaderMatch.events(t.titles()),
+                HeaderPlan.signature(t));
         return new Proposal(plan, t.titles(), t.units(), t.preamble(), t.sample());
     }
 
@@ -222,49 +206,9 @@ public final class LogReader {
     public static Recording record(String name, InputStream in, Plan plan, BooleanSupplier cancelled,
             LongConsumer progress) throws IOException {
         Table t = table(name, in);
-        Plan p = plan == null ? strict(t) : plan;
+        Plan p = plan == null ? HeaderPlan.strict(t) : plan;
         try (Rows rows = t.rows()) {
             return new LogReader(t, p, cancelled, progress).parse(rows);
-        }
-    }
-
-    /**
-     * Reads a table this program wrote with channel keys as its header, number for number: no range is checked, nothing
-     * is left out.
-     *
-     * @param name name for messages
-     * @param in UTF-8 text with commas
-     * @return the recording, without a plan
-     * @throws IOException when the stream fails
-     * @throws InputProblem when it is no such table
-     */
-    public static Recording exact(String name, InputStream in) throws IOException {
-        try (CsvReader<CsvRecord> csv = CsvReader.builder().ofCsvRecord(new InputStreamReader(in,
-                StandardCharsets.UTF_8))) {
-            Iterator<CsvRecord> rows = csv.iterator();
-            List<Channel> channels = new ArrayList<>();
-            for (String key : rows.hasNext() ? rows.next().getFields() : List.<String>of()) {
-                channels.add(Channel.ofKey(key).orElseThrow(() -> new InputProblem(name, 1, channels.size() + 1, "",
-                        "\"" + shorten(key) + "\"", message("problem.each-column-is-named-by-its"))));
-            }
-            Column[] data = new Column[channels.size()];
-            java.util.Arrays.setAll(data, i -> new Column());
-            while (rows.hasNext()) {
-                CsvRecord r = rows.next();
-                for (int i = 0; i < data.length; i++) {
-                    String f = r.getField(i);
-                    data[i].add(f.isEmpty() ? Double.NaN : Double.parseDouble(f));
-                }
-            }
-            Map<Channel, List<byte[]>> chunks = new EnumMap<>(Channel.class);
-            for (int i = 0; i < data.length; i++) {
-                chunks.put(channels.get(i), data[i].chunks());
-            }
-            return new Recording(name, new Plan(List.of(), 0.0, -1, ""), List.of(), data.length == 0 ? 0
-                    : data[0].size(), 1, chunks, List.of(), List.of(), 0, Double.NaN);
-        } catch (CsvParseException | IndexOutOfBoundsException | NumberFormatException e) {
-            throw new InputProblem(name, 0, 0, "", message("problem.a-table-that-is-damaged", e.getMessage()),
-                    message("problem.export-it-again"));
         }
     }
 
@@ -294,48 +238,6 @@ public final class LogReader {
                 : TextTable.open(name, TextDecoding.open(name, in));
     }
 
-    private static Plan strict(Table t) {
-        List<ColumnPlan> columns = HeaderMatch.strict(t);
-        if (columns.isEmpty()) {
-            List<String> first = t.titles().isEmpty() && !t.sample().isEmpty() ? t.sample().getFirst() : t.titles();
-            throw new InputProblem(t.source(), t.headerLine(), 1, "", message("problem.a-first-line-that-names-no",
-                    shorten(String.join(String.valueOf(t.separator()), first))),
-                    message("problem.name-the-columns-in-the-first"));
-        }
-        double rate = rate(t);
-        if (rate <= 0) {
-            need(t, columns, Channel.TIME, null);
-        }
-        need(t, columns, Channel.RPM, null);
-        need(t, columns, Channel.VACUUM, Channel.MAP);
-        need(t, columns, Channel.LAMBDA, Channel.AFR);
-        boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
-        return new Plan(columns, timed ? 0.0 : rate, HeaderMatch.events(t.titles()), signature(t));
-    }
-
-    private static void need(Table t, List<ColumnPlan> columns, Channel c, Channel or) {
-        if (columns.stream().noneMatch(x -> x.channel() == c || x.channel() == or)) {
-            String names = c.header() + (or == null ? "" : " or " + or.header());
-            throw new InputProblem(t.source(), t.headerLine(), 0, "", message("problem.no-column-for", c.label()),
-                    message("problem.add-or-rename-a-column-to", names));
-        }
-    }
-
-    /** Sample rate named above the header, Hz; 0 when there is none. */
-    private static double rate(Table t) {
-        for (String line : t.preamble()) {
-            Matcher m = RATE.matcher(line);
-            if (m.matches()) {
-                return Double.parseDouble(m.group(1).replace(',', '.'));
-            }
-        }
-        return 0.0;
-    }
-
-    private static String signature(Table t) {
-        return String.join("|", t.titles()) + (t.units().isEmpty() ? "" : " / " + String.join("|", t.units()));
-    }
-
     /**
      * Begins to read something that is still growing, from its first lines.
      *
@@ -350,7 +252,7 @@ public final class LogReader {
             throw new InputProblem(name, t.headerLine(), 0, "", message("problem.clocks-side-by-side"),
                     message("problem.open-it-when-it-is-finished"));
         }
-        LogReader r = new LogReader(t, plan == null ? strict(t) : plan, () -> false, n -> { });
+        LogReader r = new LogReader(t, plan == null ? HeaderPlan.strict(t) : plan, () -> false, n -> { });
         try (Rows rows = t.rows()) {
             while (rows.next()) {
                 r.append(rows, rows.line());
@@ -374,7 +276,7 @@ public final class LogReader {
     }
 
     double firstTimeS() {
-        return firstS;
+        return clock.firstS();
     }
 
     double lastTimeS() {
@@ -401,7 +303,7 @@ public final class LogReader {
             }
         }
         return new Recording(table.source(), plan, table.preamble(), time.size(), table.headerLine(), out, marks,
-                problems, problemCount, startClockS);
+                problems, problemCount, clock.startS());
     }
 
     private Recording parse(Rows rows) throws IOException {
@@ -430,8 +332,7 @@ public final class LogReader {
         if (!inOrder(t, line)) {
             return;
         }
-        firstS = time.size() == 0 ? t + offsetS : firstS;
-        time.add(t + offsetS);
+        time.add(clock.lastS());
         for (int i = 0; i < columns.length; i++) {
             if (i != timeAt) {
                 ColumnPlan c = columns[i];
@@ -446,42 +347,23 @@ public final class LogReader {
     private double timeS(Rows r) {
         String s = r.get(columns[timeAt].index()).trim();
         if (s.indexOf(':') > 0) {
-            double clock = Cells.clockS(s);
-            startClockS = Double.isNaN(startClockS) ? clock : startClockS;
-            return clock - startClockS;
+            return clock.sinceStart(Cells.clockS(s));
         }
         return columns[timeAt].scale().toSi(cell(r, timeAt, columns[timeAt]));
     }
 
-    /** Whether a row's time goes on from the one before; sets what a clock that stepped back must be added. */
+    /** Whether a row's time goes on from the one before. */
     private boolean inOrder(double t, long line) {
-        double at = t + offsetS;
-        if (at > lastS) {
-            usualS = Double.isInfinite(lastS) ? usualS : at - lastS;
-            lastS = at;
-            candidateS = Double.NaN;
-            return true;
+        RowClock.Order order = clock.take(t);
+        int column = timeAt < 0 ? 0 : columns[timeAt].index() + 1;
+        if (order == RowClock.Order.STEPPED_BACK) {
+            note(new LogProblem(line, column, title(timeAt), message("problem.a-clock-that-stepped-back-by",
+                    Quantity.trim(clock.steppedS(), 1)), message("problem.time-goes-on-from-where-it")));
+        } else if (order == RowClock.Order.LEFT_OUT) {
+            note(new LogProblem(line, column, title(timeAt), message(Double.isNaN(t) ? "problem.no-time"
+                    : "problem.a-time-that-does-not-rise"), message("problem.the-row-was-left-out")));
         }
-        boolean midnight = !Double.isNaN(startClockS) && lastS - at > 0.5 * DAY_S;
-        boolean steps = t > candidateS;
-        if (midnight || steps) {
-            double on = midnight ? DAY_S : lastS + usualS - at;
-            if (!midnight) {
-                stepsBack++;
-                note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
-                        message("problem.a-clock-that-stepped-back-by", Quantity.trim(lastS - at, 1)),
-                        message("problem.time-goes-on-from-where-it")));
-            }
-            offsetS += on;
-            lastS = t + offsetS;
-            candidateS = Double.NaN;
-            return true;
-        }
-        candidateS = t;
-        note(new LogProblem(line, timeAt < 0 ? 0 : columns[timeAt].index() + 1, title(timeAt),
-                message(Double.isNaN(t) ? "problem.no-time" : "problem.a-time-that-does-not-rise"),
-                message("problem.the-row-was-left-out")));
-        return false;
+        return order != RowClock.Order.LEFT_OUT;
     }
 
     private String title(int i) {
@@ -490,9 +372,10 @@ public final class LogReader {
 
     private void mark(String text) {
         if (!Cells.blank(text) && Cells.number(text) != 0.0
-                && (marks.isEmpty() || !marks.getLast().text().equals(text) || lastS - marks.getLast().timeS() > 2.0)
+                && (marks.isEmpty() || !marks.getLast().text().equals(text)
+                        || clock.lastS() - marks.getLast().timeS() > 2.0)
                 && marks.size() < LISTED) {
-            marks.add(new Recording.Mark(lastS, shorten(text)));
+            marks.add(new Recording.Mark(clock.lastS(), shorten(text)));
         }
     }
 
@@ -518,7 +401,7 @@ public final class LogReader {
         return v;
     }
 
-    private static String shorten(String s) {
+    static String shorten(String s) {
         return s.length() > 80 ? s.substring(0, 80) + "..." : s;
     }
 
@@ -554,9 +437,9 @@ public final class LogReader {
             }
             data[i] = null;
         }
-        if (stepsBack > Math.max(MOST_STEPS, rows / 100)) {
+        if (clock.stepsBack() > Math.max(MOST_STEPS, rows / 100)) {
             throw new InputProblem(table.source(), table.headerLine(), columns[timeAt].index() + 1, title(timeAt),
-                    message("problem.a-time-that-goes-back-times", stepsBack),
+                    message("problem.a-time-that-goes-back-times", clock.stepsBack()),
                     message("problem.time-rises-from-row-to-row"));
         }
         if (rows < FEWEST) {
@@ -567,7 +450,7 @@ public final class LogReader {
                     message("problem.at-least-rows-over-s-are", FEWEST, (int) SHORTEST_S));
         }
         return new Recording(table.source(), plan, table.preamble(), rows, table.headerLine(), out, marks, problems,
-                problemCount, startClockS);
+                problemCount, clock.startS());
     }
 
     private void rejectIfHopeless(int i, int rows) {

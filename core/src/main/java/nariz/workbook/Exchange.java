@@ -20,7 +20,7 @@ import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
 import nariz.carburetor.InputProblem;
 import nariz.log.Channel;
-import nariz.log.LogReader;
+import nariz.log.ExactTable;
 import nariz.log.Plan;
 import nariz.log.PlanJson;
 import nariz.log.Recording;
@@ -212,7 +212,7 @@ public final class Exchange {
 
     private static Recording whole(String title, Plan plan, Map<?, ?> m, String source, InputStream csv)
             throws IOException {
-        Recording plain = LogReader.exact(source, csv);
+        Recording plain = ExactTable.read(source, csv);
         List<Recording.Mark> marks = ((List<?>) m.get("marks")).stream().map(k -> (Map<?, ?>) k)
                 .map(k -> new Recording.Mark(((Number) k.get("time")).doubleValue(), (String) k.get("text"))).toList();
         Map<Channel, List<byte[]>> chunks = new java.util.EnumMap<>(Channel.class);
@@ -337,7 +337,7 @@ public final class Exchange {
 
     private static void chunks(org.jdbi.v3.core.Handle h, Path folder, long run) throws IOException {
         try (var in = Files.newInputStream(folder.resolve("runs").resolve(run + ".csv"))) {
-            RunStore.addChunks(LogReader.exact(run + ".csv", in), () -> false, (channel, part, packed) ->
+            RunStore.addChunks(ExactTable.read(run + ".csv", in), () -> false, (channel, part, packed) ->
                     RunStore.chunk(h, run, channel, part, packed));
         }
     }

@@ -25,6 +25,10 @@ import org.jdbi.v3.core.Handle;
  * of the program or the machine. The first to open a file may write; who comes later reads only
  * ({@link #readOnly}). Calls may come from any thread; one writes at a time, and reading waits for no import. Samples
  * are loaded when asked for.
+ *
+ * <p>In one piece because it is the one door to the file: a short method for each thing that is kept, all under the
+ * same lock and the same history of edits. How the file is opened, readings are packed and edits undone stands in
+ * {@link WorkbookFile}, {@link RunStore} and {@link EditHistory}.
  */
 public final class Workbook implements AutoCloseable {
     /** File name extension. */

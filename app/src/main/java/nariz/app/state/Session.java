@@ -2,13 +2,11 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Executor;
-import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -18,15 +16,9 @@ import nariz.app.task.FaultLog;
 import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
-import nariz.carburetor.BuildSheetReader;
-import nariz.carburetor.InputProblem;
 import nariz.carburetor.PartChange;
 import nariz.coverage.TipIn;
-import nariz.log.FollowedFile;
-import nariz.log.LogReader;
 import nariz.log.Plan;
-import nariz.log.Quality;
-import nariz.log.Recording;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.units.Shown;
@@ -35,6 +27,9 @@ import nariz.units.Shown;
  * The window's state: which drive is open, where the cursor is, which stop is shown, what the user decided, what is
  * being worked on and what went wrong. Holds no nodes. All methods are called on the interface thread. What belongs to
  * a task of its own stands in {@link #trials}, {@link #notes}, {@link #garage} and {@link #comparisons}.
+ *
+ * <p>In one piece because what is open, decided, selected and undone must change together: each of its short methods
+ * touches several of them.
  */
 public final class Session implements AutoCloseable {
     private final SessionContext context;
@@ -43,7 +38,7 @@ public final class Session implements AutoCloseable {
     private final Notes notes;
     private final Comparisons comparisons;
     private final DriveOpener opener;
-    private final Following following;
+    private final FollowedDrive followed;
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
     private final ReadOnlyObjectWrapper<Stop> stop = new ReadOnlyObjectWrapper<>(Stop.IDLE);
     private final ObjectProperty<MixtureUnit> unit = new SimpleObjectProperty<>(MixtureUnit.LAMBDA);
@@ -53,10 +48,6 @@ public final class Session implements AutoCloseable {
     private final ReadOnlyObjectWrapper<Decisions> decisions = new ReadOnlyObjectWrapper<>(Decisions.NONE);
     /** Whether what is being worked on is the open drive weighed anew, which undo may overtake. */
     private boolean weighing;
-    /** Whether what is being worked on is a drive that is still being written. */
-    private boolean looking;
-    /** Tells the source that is followed that nothing more will come. */
-    private Runnable finish = () -> { };
     /** Counts openings of drives in this sitting. */
     private long openings;
     /** How often the demo's engine was driven again. */
@@ -94,10 +85,29 @@ public final class Session implements AutoCloseable {
         trials = new Trials(context);
         notes = new Notes(context, trials);
         comparisons = new Comparisons(context, garage);
-        following = new Following(toInterface);
         // What is still being read tells how far it is; the word that it was cancelled may have come before.
         opener = new DriveOpener(context.repository, words -> toInterface.execute(() -> context.busy.set(
                 context.busy.get().isEmpty() ? "" : words)), words -> toInterface.execute(() -> complain(words)));
+        followed = new FollowedDrive(context, toInterface, opener, new FollowedDrive.Host() {
+            @Override
+            public Decisions decisions() {
+                return decisions.get();
+            }
+
+            @Override
+            public void show(Drive d, boolean first) {
+                if (first) {
+                    showOpened(d);
+                } else {
+                    showMore(d);
+                }
+            }
+
+            @Override
+            public void open(String words, TaskRunner.Task<DriveOpener.Outcome> task) {
+                Session.this.open(words, task);
+            }
+        });
         garage.list();
     }
 
@@ -118,7 +128,7 @@ public final class Session implements AutoCloseable {
 
     /** {@return the drive that is being written, if one is followed} */
     public Following following() {
-        return following;
+        return followed.following();
     }
 
     /** {@return the open drive against others} */
@@ -247,84 +257,34 @@ public final class Session implements AutoCloseable {
      * @param logFile log that another program is writing
      */
     public void follow(Path sheetFile, Path logFile) {
-        long n = ++openings;
-        AtomicBoolean finished = new AtomicBoolean();
         context.analysis.cancel();
         context.problem.set("");
-        looking = false;
-        finish = () -> finished.set(true);
-        try {
-            BuildSheet sheet = BuildSheetReader.read(sheetFile);
-            following.start(new FollowedFile(logFile, finished::get), r -> look(n, sheet, r), r -> allThere(n,
-                    sheetFile,
-                    logFile), e -> {
-                        context.fail(e);
-                        // What came before the fault is a drive like any other.
-                        if (context.drive.get() != null && context.drive.get().opening() == n) {
-                            allThere(n, sheetFile, logFile);
-                        }
-                    });
-        } catch (IOException e) {
-            context.fail(InputProblem.unreadable(String.valueOf(logFile.getFileName()), e));
-        } catch (InputProblem e) {
-            context.fail(e);
-        }
+        followed.start(++openings, sheetFile, logFile);
     }
 
     /** No more will be written: what is followed is read as a whole and kept. */
     public void finishFollowing() {
-        finish.run();
+        followed.finish();
     }
 
-    /** Weighs what there is so far, unless something else is being worked on: then the next look will do. */
-    private boolean look(long n, BuildSheet sheet, Recording r) {
-        if (looking || !context.busy.get().isEmpty()) {
-            return false;
+    /** More of the drive that is followed: cursor, stop and the parts tried stay. */
+    private void showMore(Drive d) {
+        boolean atEnd = cursor.get() == context.drive.get().log().size() - 1;
+        List<PartChange> tried = trials.triedProperty().get();
+        trials.reset(d);
+        context.drive.set(d);
+        if (!tried.isEmpty()) {
+            trials.tryParts(tried);
         }
-        looking = true;
-        Decisions now = context.drive.get() != null && context.drive.get().opening() == n ? decisions.get()
-                : Decisions.NONE;
-        context.analysis.start(c -> DriveOpener.analyse(n, sheet, LogReader.drive(r, sheet), now, Quality.of(r),
-                Optional.empty(), c), d -> {
-                    looking = false;
-                    if (context.drive.get() == null || context.drive.get().opening() != n) {
-                        showOpened(d);
-                        return;
-                    }
-                    boolean atEnd = cursor.get() == context.drive.get().log().size() - 1;
-                    List<PartChange> tried = trials.triedProperty().get();
-                    trials.reset(d);
-                    context.drive.set(d);
-                    if (!tried.isEmpty()) {
-                        trials.tryParts(tried);
-                    }
-                    comparisons.refresh(d);
-                    if (atEnd) {
-                        moveCursor(d.log().size() - 1);
-                    }
-                }, e -> {
-                    looking = false;
-                    if (!(e instanceof InputProblem)) {
-                        following.stop();
-                    }
-                    context.problem.set(context.words(e));
-                });
-        return true;
-    }
-
-    private void allThere(long n, Path sheetFile, Path logFile) {
-        Drive shown = context.drive.get();
-        Decisions made = shown != null && shown.opening() == n ? decisions.get() : Decisions.NONE;
-        // Behind the notes that are still being written.
-        context.storage.queue(c -> context.repository.annotations(Optional.empty(), n), a -> open(
-                say("session.reading", logFile.getFileName()), c -> opener.followed(n, sheetFile, logFile, made, a, c)),
-                e -> complain(context.words(e)));
+        comparisons.refresh(d);
+        if (atEnd) {
+            moveCursor(d.log().size() - 1);
+        }
     }
 
     private void open(String what, TaskRunner.Task<DriveOpener.Outcome> task) {
         weighing = false;
-        looking = false;
-        following.stop();
+        followed.stop();
         context.busy.set(what);
         context.problem.set("");
         question.set(null);
@@ -441,7 +401,7 @@ public final class Session implements AutoCloseable {
             return;
         }
         weighing = true;
-        looking = false;
+        followed.overtaken();
         context.busy.set(say("session.weighing-again"));
         context.problem.set("");
         context.analysis.start(cancelled -> DriveOpener.analyse(d.opening(), d.sheet(), d.log(), now, d.odd(), d.run(),
@@ -656,7 +616,7 @@ public final class Session implements AutoCloseable {
     /** Waits until what was decided and written is kept, then lets go of the workbook. */
     @Override
     public void close() {
-        following.close();
+        followed.close();
         context.close();
     }
 }

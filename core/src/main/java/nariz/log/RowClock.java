@@ -1,0 +1,83 @@
+package nariz.log;
+
+/** Time from row to row: a clock that steps back, or passes midnight, goes on from where it was. */
+final class RowClock {
+    private static final double DAY_S = 86400.0;
+
+    /** What the time of a row is. */
+    enum Order {
+        /** Later than the row before. */
+        RISES,
+        /** The clock was set back before this row. */
+        STEPPED_BACK,
+        /** No time, or one that does not rise: the row is of no use. */
+        LEFT_OUT
+    }
+
+    private double offsetS;
+    private double candidateS = Double.NaN;
+    private double firstS = Double.NaN;
+    private double lastS = Double.NEGATIVE_INFINITY;
+    private double usualS;
+    private double steppedS;
+    private int stepsBack;
+    private double startS = Double.NaN;
+
+    /** Seconds since the first reading of a clock, s in the day. */
+    double sinceStart(double clockS) {
+        startS = Double.isNaN(startS) ? clockS : startS;
+        return clockS - startS;
+    }
+
+    /** Takes the time of the next row, s. */
+    Order take(double t) {
+        double at = t + offsetS;
+        if (at > lastS) {
+            usualS = Double.isInfinite(lastS) ? usualS : at - lastS;
+            goOn(at);
+            return Order.RISES;
+        }
+        boolean midnight = !Double.isNaN(startS) && lastS - at > 0.5 * DAY_S;
+        // One row before it is a slip; two in a row that rise again are a clock that was set.
+        if (midnight || t > candidateS) {
+            steppedS = lastS - at;
+            offsetS += midnight ? DAY_S : lastS + usualS - at;
+            stepsBack += midnight ? 0 : 1;
+            goOn(t + offsetS);
+            return midnight ? Order.RISES : Order.STEPPED_BACK;
+        }
+        candidateS = t;
+        return Order.LEFT_OUT;
+    }
+
+    private void goOn(double at) {
+        lastS = at;
+        firstS = Double.isNaN(firstS) ? at : firstS;
+        candidateS = Double.NaN;
+    }
+
+    /** Time of the first row that counts, s; NaN before it. */
+    double firstS() {
+        return firstS;
+    }
+
+    /** Time of the last row that counts, s. */
+    double lastS() {
+        return lastS;
+    }
+
+    /** By how much the clock stepped back last, s. */
+    double steppedS() {
+        return steppedS;
+    }
+
+    /** How often the clock was set back. */
+    int stepsBack() {
+        return stepsBack;
+    }
+
+    /** The first reading of a clock, s in the day; NaN where time is no clock. */
+    double startS() {
+        return startS;
+    }
+}
