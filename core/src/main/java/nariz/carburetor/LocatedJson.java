@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
@@ -21,7 +22,7 @@ import tools.jackson.core.json.JsonFactory;
  * @param line line from 1
  * @param column character column from 1
  */
-public record LocatedJson(Object value, int line, int column) {
+public record LocatedJson(@Nullable Object value, int line, int column) {
 
     /**
      * Parses one document.
@@ -62,7 +63,7 @@ public record LocatedJson(Object value, int line, int column) {
 
     private static LocatedJson read(String source, JsonParser p) {
         TokenStreamLocation at = p.currentTokenLocation();
-        Object value = switch (p.currentToken()) {
+        @Nullable Object value = switch (p.currentToken()) {
             case START_OBJECT -> readObject(source, p);
             case START_ARRAY -> readArray(source, p);
             case VALUE_STRING -> p.getString();

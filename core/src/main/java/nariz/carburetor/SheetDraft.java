@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import nariz.text.Message;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -107,13 +108,16 @@ public final class SheetDraft {
         return d;
     }
 
-    private static Map<String, Object> object(Object json) {
+    private static Map<String, Object> object(@Nullable Object json) {
         Map<String, Object> out = new LinkedHashMap<>();
-        ((Map<?, ?>) json).forEach((k, v) -> out.put(String.valueOf(k), plain(((LocatedJson) v).value())));
+        if (!(json instanceof Map<?, ?> fields)) {
+            return out;
+        }
+        fields.forEach((k, v) -> out.put(String.valueOf(k), plain(((LocatedJson) v).value())));
         return out;
     }
 
-    private static Object plain(Object value) {
+    private static Object plain(@Nullable Object value) {
         return switch (value) {
             case Map<?, ?> m -> object(m);
             case List<?> l -> l.stream().map(v -> plain(((LocatedJson) v).value())).toList();

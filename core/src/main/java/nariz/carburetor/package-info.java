@@ -6,4 +6,7 @@
  * {@link nariz.carburetor.Part} names every trimmable part and can change one on a sheet. Bad input ends in
  * {@link nariz.carburetor.InputProblem}, which carries file, line, column and remedy.
  */
+@NullMarked
 package nariz.carburetor;
+
+import org.jspecify.annotations.NullMarked;

@@ -14,6 +14,7 @@ import nariz.diagnosis.Regime;
 import nariz.estimation.Calibrated;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Two drives of one vehicle, like with like.
@@ -93,7 +94,7 @@ public record RunComparison(List<Pair> pairs, List<Difference> differences, Opti
         }
     }
 
-    private static List<Pair> pairs(Analysis before, Analysis after, double[] withParts) {
+    private static List<Pair> pairs(Analysis before, Analysis after, double @Nullable [] withParts) {
         Estimate e = before.estimate();
         List<Cell> there = after.estimate().cells();
         BuildSheet sheet = before.observation().sheet();

@@ -7,6 +7,7 @@ import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds openings of the throttle in a drive and measures what the mixture did after each.
@@ -97,7 +98,7 @@ public final class TipIns {
         return out;
     }
 
-    private static TipIn measure(Analysis a, int s, double[] lever, double closed, int[] firstReading) {
+    private static TipIn measure(Analysis a, int s, double @Nullable [] lever, double closed, int[] firstReading) {
         Observation o = a.observation();
         DriveLog log = o.log();
         double[] t = log.timeS();
@@ -134,7 +135,7 @@ public final class TipIns {
     }
 
     /** A blip between gears ends where the foot comes off: what follows is the overrun's. */
-    private static double closesAfter(DriveLog log, int s, double leastVacuum, double[] lever, double most) {
+    private static double closesAfter(DriveLog log, int s, double leastVacuum, double @Nullable [] lever, double most) {
         double[] t = log.timeS();
         double middle = 0.5 * (log.vacuumPa()[s] + leastVacuum);
         boolean reached = false;

@@ -5,4 +5,7 @@
  * them ({@link nariz.coverage.DrivePlan#of}). Both take an analysed drive and describe it; which part of the pump
  * answers for a hesitation needs more than one log and is not said here.
  */
+@NullMarked
 package nariz.coverage;
+
+import org.jspecify.annotations.NullMarked;

@@ -99,9 +99,9 @@ public final class AdviceJson {
             Map<String, Object> m = new LinkedHashMap<>();
             m.put("circuit", c.key());
             m.put("side", c.stage().key());
-            m.put("correction", round(b.circuits().get(c).value(), 4));
-            m.put("low", round(b.circuits().get(c).low(), 4));
-            m.put("high", round(b.circuits().get(c).high(), 4));
+            m.put("correction", round(b.of(c).value(), 4));
+            m.put("low", round(b.of(c).low(), 4));
+            m.put("high", round(b.of(c).high(), 4));
             circuits.add(m);
         }
         return ordered("bank", b.bank(), "circuits", circuits);

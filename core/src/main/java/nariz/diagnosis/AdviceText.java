@@ -91,7 +91,7 @@ public final class AdviceText {
         for (BankFinding b : a.banks()) {
             List<String> words = new ArrayList<>();
             for (Circuit c : b.inOrder()) {
-                BankFinding.Interval k = b.circuits().get(c);
+                BankFinding.Interval k = b.of(c);
                 words.add(String.format(Locale.ROOT, "%s %.2f (%.2f to %.2f)", c.label(), k.value(), k.low(),
                         k.high()));
             }

@@ -13,6 +13,7 @@ import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
 import nariz.estimation.Observation;
 import nariz.log.DriveLog;
+import org.jspecify.annotations.Nullable;
 
 /**
  * From a build sheet and a log to an answer: the whole way in one call.
@@ -29,22 +30,22 @@ public final class Analysis {
     private static final double MOST_TURNS = 1.0;
 
     private final Observation observation;
-    private final Estimate estimate;
-    private final Scorer scorer;
+    private final @Nullable Estimate estimate;
+    private final @Nullable Scorer scorer;
     private final Advice advice;
     private final double[] phiAfter;
     private final BuildSheet sheetAfter;
-    private final WhatIf whatIf;
+    private final @Nullable WhatIf whatIf;
 
     /** What was found, before it is put into words; null when there was not enough. */
-    private final Found found;
+    private final @Nullable Found found;
     private final Request request;
 
     private record Found(Estimate estimate, Scorer scorer, Decision decision, List<Decision.Step> decided) {
     }
 
-    private Analysis(Request request, Observation observation, Found found, Advice advice, double[] phiAfter,
-            BuildSheet sheetAfter, WhatIf whatIf) {
+    private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
+            BuildSheet sheetAfter, @Nullable WhatIf whatIf) {
         this.request = request;
         this.observation = observation;
         this.found = found;
@@ -104,8 +105,15 @@ public final class Analysis {
         return told(q, o, new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled))), new WhatIf(o, e));
     }
 
+    private static <T> T known(@Nullable T found) {
+        if (found == null) {
+            throw new IllegalStateException("nothing was estimated from this drive");
+        }
+        return found;
+    }
+
     /** Weighs the causes of what was found and puts it all into words. */
-    private static Analysis told(Request q, Observation o, Found f, WhatIf whatIf) {
+    private static Analysis told(Request q, Observation o, @Nullable Found f, @Nullable WhatIf whatIf) {
         BuildSheet sheet = q.sheet();
         if (f == null) {
             return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null);
@@ -167,7 +175,7 @@ public final class Analysis {
 
     /** {@return the estimate; only when {@link #estimated()}} */
     public Estimate estimate() {
-        return estimate;
+        return known(estimate);
     }
 
     /**
@@ -180,7 +188,7 @@ public final class Analysis {
         if (whatIf == null) {
             throw new IllegalStateException("nothing was estimated: there is no carburetor to try parts on");
         }
-        return whatIf;
+        return known(whatIf);
     }
 
     /** {@return the answer} */
@@ -205,7 +213,8 @@ public final class Analysis {
      * @return today and then, with 90 % intervals; only when {@link #estimated()}
      */
     public List<RegimePrediction> predict(BuildSheet parts) {
-        return AdviceBuilder.predictions(scorer.errors(scorer.today()), scorer.errors(scorer.with(parts)));
+        Scorer s = known(scorer);
+        return AdviceBuilder.predictions(s.errors(s.today()), s.errors(s.with(parts)));
     }
 
     /**
@@ -215,7 +224,7 @@ public final class Analysis {
      * @return phi
      */
     public double targetPhi(int cell) {
-        return scorer.targetPhi(cell);
+        return known(scorer).targetPhi(cell);
     }
 
     /**
@@ -225,7 +234,7 @@ public final class Analysis {
      * @return dwell, no more than a quarter of its regime's, s
      */
     public double weight(int cell) {
-        return scorer.weight(cell);
+        return known(scorer).weight(cell);
     }
 
     /**
@@ -235,7 +244,7 @@ public final class Analysis {
      * @return regime
      */
     public Regime regime(int cell) {
-        return scorer.regime(cell);
+        return known(scorer).regime(cell);
     }
 
     /**
@@ -250,6 +259,6 @@ public final class Analysis {
             return Double.NaN;
         }
         int s = observation.stateOf(sample);
-        return whatIf.phi(s) / observation.film().settles(s) / observation.sensorBias(sample);
+        return known(whatIf).phi(s) / observation.film().settles(s) / observation.sensorBias(sample);
     }
 }

@@ -2,6 +2,7 @@ package nariz.diagnosis;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import nariz.carburetor.Circuit;
 
 /**
@@ -19,6 +20,17 @@ public record BankFinding(int bank, Map<Circuit, Interval> circuits) {
      * @param high upper end
      */
     public record Interval(double value, double low, double high) {
+    }
+
+    /**
+     * What the sensor says of a circuit.
+     *
+     * @param c a circuit it read
+     * @return its interval
+     * @throws NullPointerException for any other
+     */
+    public Interval of(Circuit c) {
+        return Objects.requireNonNull(circuits.get(c), "a circuit this sensor did not read");
     }
 
     /** {@return the circuits in the order of work} */

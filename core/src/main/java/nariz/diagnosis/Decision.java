@@ -15,6 +15,7 @@ import nariz.carburetor.Kit;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Which parts to change: the set of ladder steps with the least loss plus effort.
@@ -135,8 +136,8 @@ final class Decision {
         }
     }
 
-    private Step bestAddition() {
-        Step best = null;
+    private @Nullable Step bestAddition() {
+        @Nullable Step best = null;
         double least = Double.POSITIVE_INFINITY;
         for (Ladder l : ladders) {
             if (chosen.stream().anyMatch(s -> s.ladder().equals(l))) {
@@ -153,12 +154,12 @@ final class Decision {
     }
 
     /** Walks outward in both directions and stops where it gets worse twice: loss along a ladder has one valley. */
-    private Step bestSize(List<Step> others, Ladder l) {
+    private @Nullable Step bestSize(List<Step> others, Ladder l) {
         if (cancelled.getAsBoolean()) {
             throw new CancellationException("analysis was cancelled");
         }
         double from = l.fitted(sheet);
-        Step best = null;
+        @Nullable Step best = null;
         double least = Double.POSITIVE_INFINITY;
         for (int sign = -1; sign <= 1; sign += 2) {
             double before = Double.POSITIVE_INFINITY;

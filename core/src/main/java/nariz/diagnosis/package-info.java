@@ -7,4 +7,7 @@
  * nariz.diagnosis.Decision} weighs changes, {@link nariz.diagnosis.Hypotheses} weighs faults, {@link
  * nariz.diagnosis.Advice} is the answer. docs/model.md, section 5.
  */
+@NullMarked
 package nariz.diagnosis;
+
+import org.jspecify.annotations.NullMarked;

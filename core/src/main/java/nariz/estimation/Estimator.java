@@ -220,19 +220,19 @@ public final class Estimator {
     }
 
     private Estimate solve() {
-        Linear at = null;
-        Posterior p = null;
-        for (int round = 0; round < ROUNDS; round++) {
-            at = new Linear();
+        for (int round = 1; ; round++) {
+            Linear at = new Linear();
             for (int pass = 0; pass < 2; pass++) {
                 sigma = bestSigma(at);
                 reweigh(new Fit(at, at.base, sigma));
             }
-            p = new Posterior(at);
+            Posterior p = new Posterior(at);
             shiftPa = p.nearestShift();
             moveTo(p.fit().u);
+            if (round == ROUNDS) {
+                return result(at, p);
+            }
         }
-        return result(at, p);
     }
 
     private void moveTo(RealVector u) {

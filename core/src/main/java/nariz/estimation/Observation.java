@@ -62,6 +62,8 @@ public final class Observation {
     private WallFilm film;
     private SteadyCells steady;
 
+    /** What is found step by step is there once {@link #of} has gone through all of them. */
+    @SuppressWarnings("NullAway.Init")
     private Observation(DriveLog log, BuildSheet sheet, BooleanSupplier cancelled) {
         this.log = log;
         this.sheet = sheet;

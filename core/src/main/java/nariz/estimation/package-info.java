@@ -7,4 +7,7 @@
  * nariz.estimation.Estimate} carries means, covariance and the smooth model error, so that an interval means what it
  * says. Nothing here knows targets or parts to buy; that is {@code nariz.diagnosis}. docs/model.md, sections 3 and 4.
  */
+@NullMarked
 package nariz.estimation;
+
+import org.jspecify.annotations.NullMarked;

@@ -7,4 +7,7 @@
  * {@link nariz.flow.AcceleratorPump}. {@link nariz.flow.MeteredModel} joins them; start there. Results are in
  * phi = 1/lambda, in which fuel from several circuits adds up. docs/model.md explains the whole with pictures.
  */
+@NullMarked
 package nariz.flow;
+
+import org.jspecify.annotations.NullMarked;

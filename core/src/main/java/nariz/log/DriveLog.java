@@ -3,6 +3,7 @@ package nariz.log;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 
 /**
@@ -40,7 +41,7 @@ public final class DriveLog {
                 throw new IllegalArgumentException("channel " + c + " is missing");
             }
         }
-        int n = channels.get(Channel.TIME).length;
+        int n = Objects.requireNonNull(channels.get(Channel.TIME)).length;
         channels.forEach((c, v) -> {
             if (v.length != n) {
                 throw new IllegalArgumentException("channel " + c + " has " + v.length + " samples, time has " + n);
@@ -56,6 +57,14 @@ public final class DriveLog {
      */
     public DriveLog without(List<Span> stretches) {
         return new DriveLog(name, channels, problems, problemCount, stretches);
+    }
+
+    private double[] needed(Channel c) {
+        double[] v = channels.get(c);
+        if (v == null) {
+            throw new IllegalArgumentException(c.key() + " was not recorded");
+        }
+        return v;
     }
 
     /** {@return stretches that do not count} */
@@ -91,22 +100,22 @@ public final class DriveLog {
 
     /** {@return sample times, s, strictly rising} */
     public double[] timeS() {
-        return channels.get(Channel.TIME);
+        return needed(Channel.TIME);
     }
 
     /** {@return engine speed, rpm} */
     public double[] rpm() {
-        return channels.get(Channel.RPM);
+        return needed(Channel.RPM);
     }
 
     /** {@return manifold vacuum, Pa} */
     public double[] vacuumPa() {
-        return channels.get(Channel.VACUUM);
+        return needed(Channel.VACUUM);
     }
 
     /** {@return lambda as read, mean of both sensors is not taken here} */
     public double[] lambda() {
-        return channels.get(Channel.LAMBDA);
+        return needed(Channel.LAMBDA);
     }
 
     /**
@@ -126,7 +135,7 @@ public final class DriveLog {
      * @return SI values
      */
     public double[] values(Channel c) {
-        return channels.get(c);
+        return needed(c);
     }
 
     /** {@return recorded channels} */

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import nariz.carburetor.InputProblem;
 import nariz.text.Message;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the columns of a table carry: by header words in several languages, by units in the header or in a row of their
@@ -72,7 +73,7 @@ final class HeaderMatch {
         }
 
         /** "map kPa": the last word is a unit of what the words before it name; null when it is none. */
-        private static Title lastWord(String plain) {
+        private static @Nullable Title lastWord(String plain) {
             for (int space = plain.indexOf(' '); space > 0; space = plain.indexOf(' ', space + 1)) {
                 Title split = new Title(plain.substring(0, space), plain.substring(space + 1).trim());
                 Optional<Channel> c = channel(split.word()).or(() -> Optional.ofNullable(STAND_INS.get(

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nariz.carburetor.InputProblem;
+import org.jspecify.annotations.Nullable;
 
 /** What a table says of itself, guessing nothing. */
 final class HeaderPlan {
@@ -35,7 +36,7 @@ final class HeaderPlan {
         return new Plan(columns, timed ? 0.0 : rate, HeaderMatch.events(t.titles()), signature(t));
     }
 
-    private static void need(Table t, List<ColumnPlan> columns, Channel c, Channel or) {
+    private static void need(Table t, List<ColumnPlan> columns, Channel c, @Nullable Channel or) {
         if (columns.stream().noneMatch(x -> x.channel() == c || x.channel() == or)) {
             String names = c.header() + (or == null ? "" : " or " + or.header());
             throw new InputProblem(t.source(), t.headerLine(), 0, "", message("problem.no-column-for", c.label()),

@@ -9,6 +9,7 @@ import nariz.carburetor.InputProblem;
 import nariz.text.Message;
 import nariz.units.Quantity;
 import nariz.units.Units;
+import org.jspecify.annotations.Nullable;
 
 /** Whether the numbers of a whole column can be what its header says; names the mistakes people make. */
 final class LogPlausibility {
@@ -153,14 +154,14 @@ final class LogPlausibility {
     }
 
     private static void rejectEmpty(String source, long line, List<ColumnPlan> columns, double[] v, Channel a,
-            Channel b) {
+            @Nullable Channel b) {
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < v.length / 2) {
             throw problem(source, line, find(columns, a, b), message("problem.a-column-that-is-more-than"),
                     message("problem.check-the-sensor-and-the-export"));
         }
     }
 
-    private static ColumnPlan find(List<ColumnPlan> columns, Channel a, Channel b) {
+    private static ColumnPlan find(List<ColumnPlan> columns, Channel a, @Nullable Channel b) {
         return columns.stream().filter(c -> c.channel() == a || c.channel() == b).findFirst().orElseThrow();
     }
 

@@ -186,7 +186,7 @@ public final class LogReader {
      * @throws InputProblem when it cannot be used
      * @throws CancellationException when cancelled
      */
-    public static Recording record(Path file, Plan plan, BooleanSupplier cancelled, LongConsumer progress) {
+    public static Recording record(Path file, @Nullable Plan plan, BooleanSupplier cancelled, LongConsumer progress) {
         return fromFile(file, in -> record(String.valueOf(file.getFileName()), in, plan, cancelled, progress));
     }
 
@@ -203,7 +203,7 @@ public final class LogReader {
      * @throws InputProblem when it cannot be used
      * @throws CancellationException when cancelled
      */
-    public static Recording record(String name, InputStream in, Plan plan, BooleanSupplier cancelled,
+    public static Recording record(String name, InputStream in, @Nullable Plan plan, BooleanSupplier cancelled,
             LongConsumer progress) throws IOException {
         Table t = table(name, in);
         Plan p = plan == null ? HeaderPlan.strict(t) : plan;

@@ -9,6 +9,7 @@ import java.util.Map;
 import nariz.carburetor.InputProblem;
 import nariz.carburetor.LocatedJson;
 import nariz.text.Message;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -108,7 +109,7 @@ public final class PlanJson {
             try {
                 return new Scale.Curve(f.numbers("from"), f.numbers("to"));
             } catch (IllegalArgumentException e) {
-                throw f.problem("from", message("problem.give-rising-numbers-under-from-and", e.getMessage()));
+                throw f.problem("from", message("problem.give-rising-numbers-under-from-and", String.valueOf(e.getMessage())));
             }
         }
         if (f.has("reciprocal")) {
@@ -135,8 +136,8 @@ public final class PlanJson {
             }
         }
 
-        private LocatedJson get(String name) {
-            return (LocatedJson) ((Map<?, ?>) json.value()).get(name);
+        private @Nullable LocatedJson get(String name) {
+            return json.value() instanceof Map<?, ?> m ? (LocatedJson) m.get(name) : null;
         }
 
         boolean has(String name) {
@@ -144,33 +145,37 @@ public final class PlanJson {
         }
 
         InputProblem problem(String name, Message wanted) {
-            LocatedJson at = has(name) ? get(name) : json;
+            LocatedJson found = get(name);
+            LocatedJson at = found == null ? json : found;
             return new InputProblem(source, at.line(), at.column(), name,
-                    has(name) ? Message.literal(at.words()) : message("problem.nothing"), wanted);
+                    found != null ? Message.literal(at.words()) : message("problem.nothing"), wanted);
         }
 
         String text(String name, String absent) {
-            if (!has(name)) {
+            LocatedJson at = get(name);
+            if (at == null) {
                 return absent;
             }
-            if (get(name).value() instanceof String s) {
+            if (at.value() instanceof String s) {
                 return s;
             }
             throw problem(name, message("problem.write-a-text-in-quotes"));
         }
 
         double number(String name, double absent) {
-            if (!has(name)) {
+            LocatedJson at = get(name);
+            if (at == null) {
                 return absent;
             }
-            if (get(name).value() instanceof Number n && Double.isFinite(n.doubleValue())) {
+            if (at.value() instanceof Number n && Double.isFinite(n.doubleValue())) {
                 return n.doubleValue();
             }
             throw problem(name, message("problem.write-a-number"));
         }
 
         List<LocatedJson> list(String name) {
-            if (has(name) && get(name).value() instanceof List<?> items) {
+            LocatedJson at = get(name);
+            if (at != null && at.value() instanceof List<?> items) {
                 return items.stream().map(i -> (LocatedJson) i).toList();
             }
             throw problem(name, message("problem.write-a-list"));

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import nariz.carburetor.InputProblem;
 import nariz.text.Message;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Readings noted by hand: one steady point a line, engine speed, vacuum and AFR or lambda, for example {@code 2200 15.5
@@ -26,6 +27,31 @@ import nariz.text.Message;
 public final class PointReader {
     /** How long a noted point counts, s. */
     public static final double HELD_S = 12.0;
+    private static final Rows NO_ROWS = new Rows() {
+        @Override
+        public boolean next() {
+            return false;
+        }
+
+        @Override
+        public long line() {
+            return 0;
+        }
+
+        @Override
+        public int size() {
+            return 0;
+        }
+
+        @Override
+        public String get(int field) {
+            throw new IndexOutOfBoundsException(field);
+        }
+
+        @Override
+        public void close() {
+        }
+    };
     private static final double PAUSE_S = 2.0;
     private static final double STEP_S = 0.2;
     private static final double LARGEST_LAMBDA = 3.0;
@@ -85,18 +111,18 @@ public final class PointReader {
      */
     public static Recording parse(String name, String text) {
         List<String> lines = text.lines().toList();
-        List<ColumnPlan> columns = null;
+        @Nullable List<ColumnPlan> columns = null;
         List<double[]> points = new ArrayList<>();
         for (int i = 0; i < lines.size(); i++) {
             List<String> f = lines.get(i).isBlank() || lines.get(i).startsWith("#") ? List.of() : fields(lines.get(i));
             if (!f.isEmpty() && columns == null && Double.isNaN(Cells.number(f.getFirst()))) {
-                columns = HeaderMatch.strict(new Table(name, List.of(), f, i + 1, List.of(), ' ', List.of(), null));
+                columns = HeaderMatch.strict(new Table(name, List.of(), f, i + 1, List.of(), ' ', List.of(), NO_ROWS));
             } else if (!f.isEmpty()) {
                 columns = columns == null ? usual(f) : columns;
                 points.add(point(name, i + 1, f, columns));
             }
         }
-        if (points.size() < FEWEST) {
+        if (columns == null || points.size() < FEWEST) {
             throw new InputProblem(name, lines.size(), 0, "", message("problem.points", points.size()),
                     message("problem.note-at-least-steady-points-one", FEWEST));
         }

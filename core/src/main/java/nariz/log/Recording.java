@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
@@ -140,7 +141,7 @@ public final class Recording {
     public double[] written(Channel c) {
         double[] out = new double[size];
         int at = 0;
-        for (byte[] chunk : chunks.get(c)) {
+        for (byte[] chunk : Objects.requireNonNull(chunks.get(c), "a channel that was not recorded")) {
             at += ColumnChunk.unpack(chunk, out, at);
         }
         return out;
@@ -311,7 +312,7 @@ public final class Recording {
         for (Channel c : chunks.keySet()) {
             Column kept = new Column();
             int at = 0;
-            for (byte[] chunk : chunks.get(c)) {
+            for (byte[] chunk : Objects.requireNonNull(chunks.get(c), "a channel that was not recorded")) {
                 int n = ColumnChunk.unpack(chunk, buffer, 0);
                 for (int i = (every - at % every) % every; i < n; i += every) {
                     kept.add(buffer[i]);

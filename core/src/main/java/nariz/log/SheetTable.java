@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import nariz.carburetor.InputProblem;
@@ -22,6 +23,7 @@ import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.Row;
 import org.dhatim.fastexcel.reader.Sheet;
+import org.jspecify.annotations.Nullable;
 
 /** Finds the table of readings in a spreadsheet file: the sheet and row that name most channels. */
 final class SheetTable {
@@ -134,7 +136,7 @@ final class SheetTable {
         private final ReadableWorkbook book;
         private final Stream<Row> stream;
         private final Iterator<Row> rows;
-        private Row row;
+        private @Nullable Row row;
 
         OfficeOpen(String source, byte[] all, int sheet) {
             this.source = source;
@@ -168,20 +170,24 @@ final class SheetTable {
             }
         }
 
+        private Row current() {
+            return Objects.requireNonNull(row, "next() comes first");
+        }
+
         @Override
         public long line() {
-            return row.getRowNum();
+            return current().getRowNum();
         }
 
         @Override
         public int size() {
-            return row.getCellCount();
+            return current().getCellCount();
         }
 
         @Override
         public String get(int field) {
             try {
-                Cell c = row.getOptionalCell(field).orElse(null);
+                Cell c = current().getOptionalCell(field).orElse(null);
                 if (c == null || c.getRawValue() == null) {
                     return "";
                 }

@@ -139,6 +139,7 @@ final class TextTable {
         private final Reader text;
         private final Iterator<CsvRecord> records;
         private final long before;
+        @SuppressWarnings("NullAway.Init") // There once next() has been called.
         private CsvRecord row;
         private boolean again;
 

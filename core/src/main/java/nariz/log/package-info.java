@@ -7,4 +7,7 @@
  * {@link nariz.carburetor.InputProblem}. {@link nariz.log.LogWriter} writes the same format. docs/formats/drive-log.md
  * describes it.
  */
+@NullMarked
 package nariz.log;
+
+import org.jspecify.annotations.NullMarked;

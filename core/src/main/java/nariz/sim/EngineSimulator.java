@@ -19,6 +19,7 @@ import nariz.flow.ThrottlePlate;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.units.Units;
+import org.jspecify.annotations.NullUnmarked;
 
 /**
  * Drives a car with a given carburetor along a script and records it.
@@ -28,6 +29,8 @@ import nariz.units.Units;
  * wall film (X-tau: Aquino, SAE 810494, 1981), pump chamber, exhaust column, sensor. The driver holds a speed with a
  * proportional-integral foot. Deterministic for a seed.
  */
+// Channels are set up by itself a few lines before they are filled.
+@NullUnmarked
 public final class EngineSimulator {
     private static final double STEP_S = 0.005;
     /** Final drive of a car whose engine turns to 5500 rpm; others are geared in proportion. */

@@ -8,4 +8,7 @@
  * transport delay and lag of the sensor, noise, drift, rails, dropouts. Nothing in {@code nariz.estimation} reads its
  * hidden state. Start with {@link nariz.sim.EngineSimulator} and {@link nariz.sim.DemoDrive}.
  */
+@NullMarked
 package nariz.sim;
+
+import org.jspecify.annotations.NullMarked;

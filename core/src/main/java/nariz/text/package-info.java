@@ -4,4 +4,7 @@
  * stands in resource bundles, one a module, English as the base and complete. What is written to files for programs to
  * read (keys, units, numbers) is the same in every language.
  */
+@NullMarked
 package nariz.text;
+
+import org.jspecify.annotations.NullMarked;

@@ -2,6 +2,7 @@ package nariz.units;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /** A kind of quantity, with the units a build sheet or a log may write it in and the SI factor of each. */
@@ -54,7 +55,7 @@ public enum Dimension {
             case "F" -> Units.ZERO_CELSIUS_K - 32.0 * 5.0 / 9.0;
             default -> 0.0;
         };
-        return value * factors.get(unit) + shift;
+        return value * Objects.requireNonNull(factors.get(unit), unit) + shift;
     }
 
     /** {@return the units this dimension can be written in, for messages} */

@@ -6,4 +6,7 @@
  * shown. Start with {@link nariz.units.Quantity} for text such as {@code "59 thou"} and
  * {@link nariz.units.Units} for factors.
  */
+@NullMarked
 package nariz.units;
+
+import org.jspecify.annotations.NullMarked;

@@ -24,12 +24,15 @@ import nariz.log.ExactTable;
 import nariz.log.Plan;
 import nariz.log.PlanJson;
 import nariz.log.Recording;
+import org.jspecify.annotations.NullUnmarked;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Runs and workbooks in open formats: CSV with a row of units; data packages (zip of CSV and {@code datapackage.json}
  * after the Data Package standard, version 1, specs.frictionlessdata.io); a whole workbook as a folder of CSV and JSON.
  */
+// A package is loose JSON: what is missing from it ends as a damaged package in whoever reads it.
+@NullUnmarked
 public final class Exchange {
     private static final String INDEX = "workbook.json";
     private static final String FORMAT = "nariz-workbook/1";
@@ -304,7 +307,7 @@ public final class Exchange {
             });
         } catch (IOException | UncheckedIOException e) {
             throw new InputProblem(String.valueOf(folder), 0, 0, "", message("problem.a-folder-that-cannot-be-read",
-                    e.getMessage()), message("problem.pick-a-folder-that-a-workbook"));
+                    String.valueOf(e.getMessage())), message("problem.pick-a-folder-that-a-workbook"));
         } catch (tools.jackson.core.JacksonException | ClassCastException | NullPointerException
                 | org.jdbi.v3.core.JdbiException e) {
             throw new InputProblem(INDEX, 1, 1, "", message("problem.a-description-that-is-damaged",

@@ -9,6 +9,7 @@ import java.util.Map;
 import nariz.log.LogProblem;
 import nariz.text.Measure;
 import nariz.text.Message;
+import org.jspecify.annotations.NullUnmarked;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -16,6 +17,8 @@ import tools.jackson.databind.json.JsonMapper;
  * A list of problems as JSON text in the workbook: codes with their values, so that they are told in the language of
  * whoever reads. What older workbooks keep as text is told as it stands.
  */
+// Reads what this program wrote; anything else ends as a damaged workbook.
+@NullUnmarked
 final class Problems {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
 

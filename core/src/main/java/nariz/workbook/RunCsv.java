@@ -25,7 +25,7 @@ final class RunCsv {
             boolean known = p != null && p.scale() instanceof Scale.Linear l
                     && c.unit(p.unit()).filter(u -> u.factor() == l.factor() && u.shift() == l.shift()).isPresent();
             return c == Channel.TIME ? new Out(c, c.units().getFirst(), true)
-                    : new Out(c, known ? c.unit(p.unit()).orElseThrow() : c.units().getFirst(), known);
+                    : new Out(c, known && p != null ? c.unit(p.unit()).orElseThrow() : c.units().getFirst(), known);
         }
 
         double[] values(Recording r) {

@@ -17,6 +17,7 @@ import nariz.log.Plan;
 import nariz.log.PlanJson;
 import nariz.log.Recording;
 import org.jdbi.v3.core.Handle;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One workbook file, open.
@@ -175,7 +176,7 @@ public final class Workbook implements AutoCloseable {
         return database.handle();
     }
 
-    private Runnable sql(String statement, Object... values) {
+    private Runnable sql(String statement, @Nullable Object... values) {
         return () -> database.write(h -> {
             var u = h.createUpdate(statement);
             for (int i = 0; i < values.length; i++) {

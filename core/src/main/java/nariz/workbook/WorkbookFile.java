@@ -54,8 +54,8 @@ final class WorkbookFile {
     static WorkbookFile open(Path file) {
         String name = String.valueOf(file.getFileName());
         Path absolute = file.toAbsolutePath();
-        FileChannel channel = null;
-        FileLock lock = null;
+        @Nullable FileChannel channel = null;
+        @Nullable FileLock lock = null;
         try {
             boolean there = Files.exists(absolute);
             if (!there && absolute.getParent() != null) {
@@ -99,7 +99,7 @@ final class WorkbookFile {
     static WorkbookFile openToRead(Path file) {
         String name = String.valueOf(file.getFileName());
         Path absolute = file.toAbsolutePath();
-        Path copy = null;
+        @Nullable Path copy = null;
         try {
             Migrations.check(name, absolute);
             copy = Migrations.upToDateCopy(absolute).orElse(null);
@@ -151,7 +151,7 @@ final class WorkbookFile {
                 && (!Files.exists(log) || log.toFile().length() == 0);
     }
 
-    private static FileChannel lockFile(Path file) {
+    private static @Nullable FileChannel lockFile(Path file) {
         try {
             return FileChannel.open(file.resolveSibling(file.getFileName() + ".lock"), StandardOpenOption.CREATE,
                     StandardOpenOption.WRITE);
@@ -161,7 +161,7 @@ final class WorkbookFile {
         }
     }
 
-    private static FileLock tryLock(FileChannel channel) throws IOException {
+    private static @Nullable FileLock tryLock(FileChannel channel) throws IOException {
         try {
             return channel.tryLock();
         } catch (OverlappingFileLockException e) {
@@ -169,7 +169,7 @@ final class WorkbookFile {
         }
     }
 
-    private static void release(FileChannel channel, FileLock lock) {
+    private static void release(@Nullable FileChannel channel, @Nullable FileLock lock) {
         try {
             if (lock != null) {
                 lock.release();

@@ -8,4 +8,7 @@
  * and data packages and reads them back. SQLite (write-ahead log, foreign keys) lies behind it and is seen nowhere
  * else.
  */
+@NullMarked
 package nariz.workbook;
+
+import org.jspecify.annotations.NullMarked;
