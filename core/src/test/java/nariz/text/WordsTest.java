@@ -73,6 +73,20 @@ public class WordsTest {
         }
     }
 
+    /** One and many, in each language's own form; a number that is no count changes nothing. */
+    @Test
+    public void countsTakeTheFormOfTheirLanguage() {
+        Wording spanish = new Wording(Language.SPANISH, Shown.USUAL);
+        Message one = Message.message("problem.points", 1);
+        Message more = Message.message("problem.points", 12);
+        assertThat(one.toString()).isEqualTo("1 point");
+        assertThat(more.toString()).isEqualTo("12 points");
+        assertThat(spanish.text(one)).isEqualTo("1 punto");
+        assertThat(spanish.text(more)).isEqualTo("12 puntos");
+        assertThat(spanish.text(Message.message("problem.points", 2_000_000))).isEqualTo("2000000 puntos");
+        assertThat(Message.message("problem.points", 0).toString()).isEqualTo("0 points");
+    }
+
     @Test
     public void keyThatNobodyWroteIsAnError() {
         assertThatThrownBy(() -> Message.message("no.such.key").toString()).isInstanceOf(

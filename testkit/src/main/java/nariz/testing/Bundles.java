@@ -16,7 +16,7 @@ import java.util.stream.Stream;
 
 /** Looks a module's resource bundles over: what code asks for is there, and every language has all of it. */
 public final class Bundles {
-    private static final Pattern ASKED = Pattern.compile("say\\(\\s*\"([a-z0-9.-]+)\"\\s*[,)]");
+    private static final Pattern ASKED = Pattern.compile("(?:say|message)\\(\\s*\"([a-z0-9.-]+)\"\\s*[,)]");
     private static final Pattern PLACE = Pattern.compile("%(?:(\\d)\\$)?[-+#0-9.,]*[a-zA-Z]");
 
     /** Words that nearly every English sentence of the program has one of, and no Spanish one. */
@@ -37,6 +37,12 @@ public final class Bundles {
         Properties p = new Properties();
         try (Reader r = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
             p.load(r);
+        }
+        // A text that goes with a count is asked for without its form.
+        for (String key : p.stringPropertyNames()) {
+            if (key.endsWith(".other")) {
+                p.setProperty(key.substring(0, key.length() - ".other".length()), p.getProperty(key));
+            }
         }
         return p;
     }

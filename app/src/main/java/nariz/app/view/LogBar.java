@@ -102,8 +102,7 @@ final class LogBar extends HBox {
         note.setDisable(d == null);
         noted.setVisible(!session.notes().notesProperty().get().isEmpty());
         noted.setManaged(noted.isVisible());
-        noted.setText(session.notes().notesProperty().get().size() == 1 ? say("log-bar.note") : say("log-bar.notes-2",
-                session.notes().notesProperty().get().size()));
+        noted.setText(say("log-bar.notes-2", session.notes().notesProperty().get().size()));
         noted.getItems().setAll(session.notes().notesProperty().get().stream().map(this::item).toList());
         export.setDisable(d == null || d.run().isEmpty());
         exclude.setDisable(s == null);
@@ -147,12 +146,12 @@ final class LogBar extends HBox {
         Map<Quality.Kind, Integer> n = new EnumMap<>(Quality.Kind.class);
         d.odd().forEach(f -> n.merge(f.kind(), 1, Integer::sum));
         List<String> out = new java.util.ArrayList<>();
-        n.forEach((k, v) -> out.add(v + " " + switch (k) {
-            case GAP -> v == 1 ? say("log-bar.gap") : say("log-bar.gaps");
-            case SPIKE -> v == 1 ? say("log-bar.jump") : say("log-bar.jumps");
-            case STUCK -> v == 1 ? say("log-bar.stuck-stretch") : say("log-bar.stuck-stretches");
-            case RAIL -> say("log-bar.at-the-end-of");
-            case THIN -> v == 1 ? say("log-bar.thin-channel") : say("log-bar.thin-channels");
+        n.forEach((k, v) -> out.add(switch (k) {
+            case GAP -> say("log-bar.gaps", v);
+            case SPIKE -> say("log-bar.jumps", v);
+            case STUCK -> say("log-bar.stuck-stretches", v);
+            case RAIL -> v + " " + say("log-bar.at-the-end-of");
+            case THIN -> say("log-bar.thin-channels", v);
         }));
         if (d.log().problemCount() > 0) {
             out.add(say("log-bar.cells-or-rows-kept", d.log().problemCount(), d.log().problems().getFirst().text()));
