@@ -3,7 +3,7 @@ package nariz.diagnosis;
 import java.util.List;
 import java.util.Optional;
 import nariz.carburetor.Circuit;
-import nariz.estimation.Carried;
+import nariz.estimation.EarlierEstimate;
 import nariz.text.Message;
 
 /**
@@ -29,7 +29,7 @@ import nariz.text.Message;
 public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<Message> missing,
         List<String> assumed, String strategy, List<Previous.Scored> scored, List<Message> notes,
-        List<School> schools, List<BankFinding> banks, SensorFinding sensor, Optional<Carried> carried) {
+        List<RuleOfThumb> schools, List<BankFinding> banks, SensorFinding sensor, Optional<EarlierEstimate> carried) {
     /** Copies the lists. */
     public Advice {
         circuits = List.copyOf(circuits);

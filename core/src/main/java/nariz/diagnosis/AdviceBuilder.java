@@ -110,7 +110,7 @@ final class AdviceBuilder {
                 predictions(today, after), FlagStretch.of(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
-                new Schools(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
+                new RulesOfThumb(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
                         Optional.of(estimate.carried()));
     }
 

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import nariz.carburetor.Circuit;
-import nariz.estimation.Carried;
+import nariz.estimation.EarlierEstimate;
 import nariz.estimation.Slope;
 import nariz.text.Message;
 import nariz.text.Wording;
@@ -166,7 +166,7 @@ public final class AdviceJson {
         return m;
     }
 
-    private static Map<String, Object> school(School s) {
+    private static Map<String, Object> school(RuleOfThumb s) {
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("question", english(s.question()));
         m.put("answers", s.answers().stream().map(x -> ordered("name", english(x.name()), "says",
@@ -176,7 +176,7 @@ public final class AdviceJson {
         return m;
     }
 
-    private static Map<String, Object> carried(Carried c) {
+    private static Map<String, Object> carried(EarlierEstimate c) {
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("unknowns", c.names());
         m.put("mean", c.mean());

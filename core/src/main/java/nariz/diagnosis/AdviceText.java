@@ -114,9 +114,9 @@ public final class AdviceText {
     }
 
     private static void schools(Advice a, List<String> out) {
-        for (School s : a.schools()) {
-            out.add("Schools differ on " + s.question() + ":");
-            for (School.Answer x : s.answers()) {
+        for (RuleOfThumb s : a.schools()) {
+            out.add("RulesOfThumb differ on " + s.question() + ":");
+            for (RuleOfThumb.Answer x : s.answers()) {
                 out.add(wrap((x.name().equals(s.followed()) ? "* " : "  ") + x.name() + ": " + x.says(), "   "));
             }
             out.add(wrap("* followed here, because " + s.why(), "   "));

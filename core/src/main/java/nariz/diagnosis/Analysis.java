@@ -97,12 +97,12 @@ public final class Analysis {
         BuildSheet sheet = q.sheet();
         Observation o = Observation.of(q.log(), sheet, cancelled);
         if (o.steadyS() < LEAST_STEADY_S || o.cells().size() < FEWEST_CELLS) {
-            return told(q, o, null, null);
+            return answered(q, o, null, null);
         }
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
         Decision decision = new Decision(sheet, scorer, q.kit());
-        return told(q, o, new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled))), new WhatIf(o, e));
+        return answered(q, o, new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled))), new WhatIf(o, e));
     }
 
     private static <T> T known(@Nullable T found) {
@@ -113,7 +113,7 @@ public final class Analysis {
     }
 
     /** Weighs the causes of what was found and puts it all into words. */
-    private static Analysis told(Request q, Observation o, @Nullable Found f, @Nullable WhatIf whatIf) {
+    private static Analysis answered(Request q, Observation o, @Nullable Found f, @Nullable WhatIf whatIf) {
         BuildSheet sheet = q.sheet();
         if (f == null) {
             return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null);
@@ -144,7 +144,7 @@ public final class Analysis {
      * @return an analysis that differs in its words alone
      */
     public Analysis retold() {
-        return told(request, observation, found, whatIf);
+        return answered(request, observation, found, whatIf);
     }
 
     /** The stop screw, where the engine idles at another speed than the sheet wants; it comes before the screws. */

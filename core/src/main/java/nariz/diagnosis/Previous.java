@@ -8,7 +8,7 @@ import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
-import nariz.estimation.Carried;
+import nariz.estimation.EarlierEstimate;
 import nariz.text.Message;
 
 /**
@@ -18,7 +18,7 @@ import nariz.text.Message;
  * @param predicted what was predicted for after these changes
  * @param carried what that drive taught about the carburetor
  */
-public record Previous(List<PartChange> fitted, List<Expected> predicted, Carried carried) {
+public record Previous(List<PartChange> fitted, List<Expected> predicted, EarlierEstimate carried) {
     /**
      * A prediction.
      *

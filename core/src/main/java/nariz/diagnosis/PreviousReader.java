@@ -15,7 +15,7 @@ import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
 import nariz.carburetor.TextFile;
-import nariz.estimation.Carried;
+import nariz.estimation.EarlierEstimate;
 import nariz.text.Message;
 import nariz.units.Units;
 
@@ -73,7 +73,7 @@ public final class PreviousReader {
         return new Previous(fitted, predicted, carried(field(root, "carried")));
     }
 
-    private Carried carried(LocatedJson json) {
+    private EarlierEstimate carried(LocatedJson json) {
         if (json.value() == null) {
             throw problem(json, "carried", message("problem.that-advice-rested-on-too-little"));
         }
@@ -95,7 +95,7 @@ public final class PreviousReader {
                 throw problem(rows.get(i), "covariance", REMEDY);
             }
         }
-        return new Carried(names, mean, covariance, number(json, "enrichmentShiftInHg") * Units.INHG,
+        return new EarlierEstimate(names, mean, covariance, number(json, "enrichmentShiftInHg") * Units.INHG,
                 Math.abs(number(json, "enrichmentShiftSdInHg")) * Units.INHG);
     }
 

@@ -37,12 +37,12 @@ public final class Estimate {
     private final double shiftPa;
     private final double shiftSdPa;
     private final double strain;
-    private final Carried carried;
+    private final EarlierEstimate carried;
 
     Estimate(Family family, List<Cell> cells, Calibrated carburetor, double[] level, double[] correction, double[] sd,
             double[][] correlation, double[] phi, double[] phiSd, double[][] sheetPhi, double[][] foundPhi,
             double[] rest, double slope, Optional<Slope> mainSlope, double airReference, double shiftPa,
-            double shiftSdPa, double strain, Carried carried) {
+            double shiftSdPa, double strain, EarlierEstimate carried) {
         circuits = family.circuits();
         metering = family.circuit(Stage.PRIMARY, Circuit.Role.METERING).orElseThrow().index();
         this.cells = List.copyOf(cells);
@@ -224,7 +224,7 @@ public final class Estimate {
     }
 
     /** {@return what the next drive can start from} */
-    public Carried carried() {
+    public EarlierEstimate carried() {
         return carried;
     }
 

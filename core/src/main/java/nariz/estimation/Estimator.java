@@ -97,7 +97,7 @@ public final class Estimator {
     private double sigma = SIGMA_PRIOR;
     private double shiftPa;
 
-    private Estimator(BuildSheet sheet, List<Cell> cells, Optional<Carried> before) {
+    private Estimator(BuildSheet sheet, List<Cell> cells, Optional<EarlierEstimate> before) {
         this.sheet = sheet;
         this.cells = cells;
         Family kind = sheet.carburetor().family();
@@ -118,7 +118,7 @@ public final class Estimator {
         family = prior();
         priorMean = before.map(b -> (RealVector) new ArrayRealVector(b.mean())).orElseGet(this::asListed);
         prior = before.map(b -> loosened(b.covariance())).orElse(family);
-        shiftPrior = before.map(Carried::shiftPa).orElse(0.0);
+        shiftPrior = before.map(EarlierEstimate::shiftPa).orElse(0.0);
         shiftPriorSd = before.map(b -> Math.hypot(b.shiftSdPa(), CARRIED_SHIFT_SD)).orElse(shiftPrior(sheet));
         if (before.isPresent()) {
             moveTo(priorMean);
@@ -146,7 +146,7 @@ public final class Estimator {
      * @return the estimate
      * @throws IllegalArgumentException when there is no steady cell
      */
-    public static Estimate of(Observation observation, Optional<Carried> before) {
+    public static Estimate of(Observation observation, Optional<EarlierEstimate> before) {
         if (observation.cells().isEmpty()) {
             throw new IllegalArgumentException("no steady cell");
         }
@@ -307,7 +307,7 @@ public final class Estimator {
         return new Estimate(sheet.carburetor().family(), cells, found, factor, mean, sd, correlation, f.phi, f.phiSd(),
                 standard, phi, f.rest(phi),
                 f.u.getEntry(slopeAt), slope(at, f, phi, posterior), airReference, p.mean, p.spread, strain(f),
-                new Carried(Carried.names(sheet.carburetor().family()), f.u.toArray(), posterior.getData(), p.mean,
+                new EarlierEstimate(EarlierEstimate.names(sheet.carburetor().family()), f.u.toArray(), posterior.getData(), p.mean,
                 p.spread));
     }
 

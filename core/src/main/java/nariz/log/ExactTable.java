@@ -56,7 +56,8 @@ public final class ExactTable {
             return new Recording(name, new Plan(List.of(), 0.0, -1, ""), List.of(), data.length == 0 ? 0
                     : data[0].size(), 1, chunks, List.of(), List.of(), 0, Double.NaN);
         } catch (CsvParseException | IndexOutOfBoundsException | NumberFormatException e) {
-            throw new InputProblem(name, 0, 0, "", message("problem.a-table-that-is-damaged", String.valueOf(e.getMessage())),
+            throw new InputProblem(name, 0, 0, "", message("problem.a-table-that-is-damaged",
+                    String.valueOf(e.getMessage())),
                     message("problem.export-it-again"));
         }
     }

@@ -109,7 +109,8 @@ public final class PlanJson {
             try {
                 return new Scale.Curve(f.numbers("from"), f.numbers("to"));
             } catch (IllegalArgumentException e) {
-                throw f.problem("from", message("problem.give-rising-numbers-under-from-and", String.valueOf(e.getMessage())));
+                throw f.problem("from", message("problem.give-rising-numbers-under-from-and",
+                        String.valueOf(e.getMessage())));
             }
         }
         if (f.has("reciprocal")) {

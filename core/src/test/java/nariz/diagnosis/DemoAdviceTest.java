@@ -97,15 +97,15 @@ public class DemoAdviceTest {
         assertThat(ADVICE.schools()).extracting(q -> q.question().toString()).containsExactly(
                 "when the enrichment opens",
                 "rich or lean under load", "rear power valve");
-        for (School s : ADVICE.schools()) {
-            assertThat(s.answers()).extracting(School.Answer::name).contains(s.followed());
+        for (RuleOfThumb s : ADVICE.schools()) {
+            assertThat(s.answers()).extracting(RuleOfThumb.Answer::name).contains(s.followed());
             assertThat(s.why().toString()).isNotEmpty();
         }
-        School opening = ADVICE.schools().getFirst();
+        RuleOfThumb opening = ADVICE.schools().getFirst();
         // Half of about 18 inHg, against the 6.5 inHg that the log shows.
         assertThat(opening.answers().getFirst().says().toString()).startsWith("9.");
         assertThat(opening.answers().getLast().says().toString()).startsWith("6.5 inHg");
-        assertThat(AdviceText.write(ADVICE)).contains("Schools differ on rear power valve");
+        assertThat(AdviceText.write(ADVICE)).contains("RulesOfThumb differ on rear power valve");
     }
 
     @Test
@@ -114,7 +114,7 @@ public class DemoAdviceTest {
                 "\"powerValve\": \"plugged\"",
                 "\"powerValve\": \"5.5 inHg\", \"powerChannelRestriction\": \"35 thou\""));
         Advice a = Analysis.of(rear, DemoDrive.drive(rear, 3).log(), Strategy.BALANCED).advice();
-        School s = a.schools().getLast();
+        RuleOfThumb s = a.schools().getLast();
         assertThat(s.answers()).hasSize(2);
         assertThat(s.answers().getLast().says().toString()).contains("74 thou to").contains("full load");
     }

@@ -20,7 +20,7 @@ import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Hypothesis;
-import nariz.diagnosis.School;
+import nariz.diagnosis.RuleOfThumb;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.diagnosis.WorkCard;
@@ -197,7 +197,7 @@ final class WorkCardPanel extends ScrollPane {
 
     /** What schools of tuning say on this log; the rear valve belongs to the secondary side. */
     private void schools(Advice a, Stop stop) {
-        for (School s : a.schools()) {
+        for (RuleOfThumb s : a.schools()) {
             if ((s.side() == Stage.SECONDARY) == (stop == Stop.SECONDARY)) {
                 heading(say("work-card-panel.schools-differ", s.question()));
                 s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", say(x.name()) + ": "

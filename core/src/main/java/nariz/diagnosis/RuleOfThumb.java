@@ -13,7 +13,7 @@ import nariz.text.Message;
  * @param why why that is the default
  * @param side side of the carburetor it is about
  */
-public record School(Message question, List<Answer> answers, Message followed, Message why, Stage side) {
+public record RuleOfThumb(Message question, List<Answer> answers, Message followed, Message why, Stage side) {
     /**
      * One school's answer.
      *
@@ -24,7 +24,7 @@ public record School(Message question, List<Answer> answers, Message followed, M
     }
 
     /** Copies the list. */
-    public School {
+    public RuleOfThumb {
         answers = List.copyOf(answers);
     }
 }

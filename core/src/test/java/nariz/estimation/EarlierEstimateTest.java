@@ -16,7 +16,7 @@ import nariz.flow.MeteredCoefficient;
 import nariz.sim.DemoDrive;
 import org.testng.annotations.Test;
 
-public class CarriedTest {
+public class EarlierEstimateTest {
     private static final Observation FIRST = Observation.of(DemoDrive.drive().log(), DemoDrive.sheet(), () -> false);
     private static final Estimate KNOWN = Estimator.of(FIRST);
 
@@ -39,7 +39,7 @@ public class CarriedTest {
 
     @Test
     public void everyUnknownHasANameAndAVariance() {
-        Carried c = KNOWN.carried();
+        EarlierEstimate c = KNOWN.carried();
         assertThat(KNOWN.carried().names()).doesNotHaveDuplicates().contains("main slope", "plate position",
                 "slot start");
         for (int i = 0; i < c.mean().length; i++) {

@@ -15,7 +15,7 @@ import nariz.text.Message;
 import nariz.units.Units;
 
 /** Works out, on one log, what the schools that tuners follow would each do. */
-final class Schools {
+final class RulesOfThumb {
     /** Margin that the second school keeps below the lowest cruise vacuum, Pa. */
     private static final double MARGIN_PA = 1.5 * Units.INHG;
     private static final double STEADY_S = 3.0;
@@ -27,44 +27,44 @@ final class Schools {
     private final Scorer scorer;
     private final Decision decision;
 
-    Schools(BuildSheet sheet, Estimate estimate, Scorer scorer, Decision decision) {
+    RulesOfThumb(BuildSheet sheet, Estimate estimate, Scorer scorer, Decision decision) {
         this.sheet = sheet;
         this.estimate = estimate;
         this.scorer = scorer;
         this.decision = decision;
     }
 
-    List<School> all() {
-        List<School> out = new ArrayList<>();
+    List<RuleOfThumb> all() {
+        List<RuleOfThumb> out = new ArrayList<>();
         opening().ifPresent(out::add);
         underLoad().ifPresent(out::add);
         rearValve().ifPresent(out::add);
         return out;
     }
 
-    private Optional<School> opening() {
+    private Optional<RuleOfThumb> opening() {
         double rated = enrichmentPa(Stage.PRIMARY);
         Optional<Part> fitted = fitted(Stage.PRIMARY, Part.Role.ENRICHMENT_OPENING);
         if (rated <= 0 || fitted.isEmpty()) {
             return Optional.empty();
         }
         Part part = fitted.get();
-        List<School.Answer> answers = new ArrayList<>();
-        estimate.cells().stream().filter(Cell::idle).findFirst().ifPresent(c -> answers.add(new School.Answer(
+        List<RuleOfThumb.Answer> answers = new ArrayList<>();
+        estimate.cells().stream().filter(Cell::idle).findFirst().ifPresent(c -> answers.add(new RuleOfThumb.Answer(
                 message("schools.half-of-idle-vacuum"), Message.of(Measure.vacuum(0.5 * c.vacuumPa()))
                         .then(sheet.engine().automatic() ? message("schools.if-the-idle-was") : Message.NONE))));
-        lowestCruise().ifPresent(v -> answers.add(new School.Answer(message("schools.inhg-below-the-lowest",
+        lowestCruise().ifPresent(v -> answers.add(new RuleOfThumb.Answer(message("schools.inhg-below-the-lowest",
                 Measure.vacuum(MARGIN_PA)),
                 Message.of(Measure.vacuum(Math.max(0.0, v - MARGIN_PA))))));
         Message shows = decision.best(part, Stage.PRIMARY).map(s -> part.text(s.to()))
                 .orElse(message("schools.as-fitted", part.text(part.of(sheet.carburetor(), Stage.PRIMARY))));
         double really = rated + estimate.shiftPa();
-        answers.add(new School.Answer(message("schools.what-the-log-shows"), message("schools.the-one-fitted-rated",
+        answers.add(new RuleOfThumb.Answer(message("schools.what-the-log-shows"), message("schools.the-one-fitted-rated",
                 shows,
                 part.text(part.of(
                         sheet.carburetor(), Stage.PRIMARY)),
                 Measure.vacuum(Math.max(0.0, really)), Measure.bareVacuum(Estimate.Z90 * estimate.shiftSdPa()))));
-        return Optional.of(new School(message("schools.when-the-enrichment-opens"), answers,
+        return Optional.of(new RuleOfThumb(message("schools.when-the-enrichment-opens"), answers,
                 message("schools.what-the-log-shows"),
                 message("schools.rules-of-thumb-fail"), Stage.PRIMARY));
     }
@@ -81,17 +81,17 @@ final class Schools {
         return Double.isInfinite(lowest) ? Optional.empty() : Optional.of(lowest);
     }
 
-    private Optional<School> underLoad() {
+    private Optional<RuleOfThumb> underLoad() {
         Optional<Part> amount = fitted(Stage.PRIMARY, Part.Role.ENRICHMENT_AMOUNT);
         Optional<Part> jets = fitted(Stage.PRIMARY, Part.Role.METERING_FUEL);
         if (enrichmentPa(Stage.PRIMARY) <= 0 || amount.isEmpty() || jets.isEmpty() || !scorer.read(Regime.FULL)) {
             return Optional.empty();
         }
-        List<School.Answer> answers = new ArrayList<>();
-        answers.add(new School.Answer(message("schools.change-the-jets"), step(jets.get())));
-        answers.add(new School.Answer(message(amount.get().drillable() ? "schools.change-the-channel-restriction"
+        List<RuleOfThumb.Answer> answers = new ArrayList<>();
+        answers.add(new RuleOfThumb.Answer(message("schools.change-the-jets"), step(jets.get())));
+        answers.add(new RuleOfThumb.Answer(message(amount.get().drillable() ? "schools.change-the-channel-restriction"
                 : "schools.change-the-rod-s"), step(amount.get())));
-        return Optional.of(new School(message("schools.rich-or-lean-under"), answers, answers.get(1).name(),
+        return Optional.of(new RuleOfThumb(message("schools.rich-or-lean-under"), answers, answers.get(1).name(),
                 message("schools.jets-move-cruise-too"), Stage.PRIMARY));
     }
 
@@ -119,7 +119,7 @@ final class Schools {
         return sheet.carburetor().family().part(sheet.carburetor(), stage, role);
     }
 
-    private Optional<School> rearValve() {
+    private Optional<RuleOfThumb> rearValve() {
         Optional<Part> valve = fitted(Stage.SECONDARY, Part.Role.ENRICHMENT_OPENING).filter(Part::pluggable);
         Optional<Part> jets = fitted(Stage.SECONDARY, Part.Role.METERING_FUEL);
         if (valve.isEmpty() || jets.isEmpty()) {
@@ -127,7 +127,7 @@ final class Schools {
         }
         Message question = message("schools.rear-power-valve");
         if (enrichmentPa(Stage.SECONDARY) <= 0) {
-            return Optional.of(new School(question, List.of(new School.Answer(message("schools.keep-what-is-fitted"),
+            return Optional.of(new RuleOfThumb(question, List.of(new RuleOfThumb.Answer(message("schools.keep-what-is-fitted"),
                     message("schools.none-is-fitted", effect(sheet)))), message("schools.keep-what-is-fitted"),
                             message("schools.what-works-is-left"), Stage.SECONDARY));
         }
@@ -142,9 +142,9 @@ final class Schools {
                 best = v;
             }
         }
-        return Optional.of(new School(question, List.of(
-                new School.Answer(message("schools.keep-what-is-fitted"), effect(sheet)),
-                new School.Answer(message("schools.plug-it-and-enlarge"), message("schools.to", jets.get().text(jet),
+        return Optional.of(new RuleOfThumb(question, List.of(
+                new RuleOfThumb.Answer(message("schools.keep-what-is-fitted"), effect(sheet)),
+                new RuleOfThumb.Answer(message("schools.plug-it-and-enlarge"), message("schools.to", jets.get().text(jet),
                         jets.get().text(best), effect(jets.get().fit(plugged, Stage.SECONDARY,
                         best))))), message("schools.keep-what-is-fitted"), message("schools.what-works-is-left"),
                                 Stage.SECONDARY));

@@ -16,9 +16,9 @@ import nariz.carburetor.Family;
  * @param shiftPa how much earlier (positive) the enrichment opens than rated, Pa
  * @param shiftSdPa its standard deviation, Pa
  */
-public record Carried(List<String> names, double[] mean, double[][] covariance, double shiftPa, double shiftSdPa) {
+public record EarlierEstimate(List<String> names, double[] mean, double[][] covariance, double shiftPa, double shiftSdPa) {
     /** Copies the list. */
-    public Carried {
+    public EarlierEstimate {
         names = List.copyOf(names);
     }
 
