@@ -4,19 +4,25 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
+import java.util.function.LongFunction;
 import nariz.exam.Accuracy;
 import nariz.exam.ComparisonStudy;
+import nariz.exam.PracticeCase;
 import nariz.exam.ReferenceDrive;
 import nariz.exam.ReferenceReport;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** {@code nariz accuracy}: regenerates the tables of docs/accuracy.md. */
 @Command(name = "accuracy", mixinStandardHelpOptions = true,
         description = "Analyses made-up engines with known errors and prints what came out (Markdown).")
 final class AccuracyCommand implements Callable<Integer> {
+    private static final String FOUR_BARRELS = "four-barrel";
+    private static final String TWO_BARRELS = "block-metered-2";
+
     @Spec
     private CommandSpec spec;
 
@@ -25,6 +31,11 @@ final class AccuracyCommand implements Callable<Integer> {
 
     @Option(names = "--count", paramLabel = "N", defaultValue = "10", description = "how many engines (10)")
     private int count;
+
+    @Option(names = "--family", paramLabel = "KEY", defaultValue = FOUR_BARRELS,
+            description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn) or "
+                    + TWO_BARRELS)
+    private String family;
 
     @Option(names = "--reference", paramLabel = "FOLDER",
             description = "compare with drives of another simulator that lie in this folder instead")
@@ -50,10 +61,19 @@ final class AccuracyCommand implements Callable<Integer> {
         if (comparisons) {
             ComparisonStudy.report(first, count, out::println, progress);
         } else {
-            Accuracy.report(first, count, out::println, progress);
+            Accuracy.report(papers(), first, count, out::println, progress);
         }
         err.println();
         out.flush();
         return 0;
+    }
+
+    private LongFunction<PracticeCase> papers() {
+        return switch (family) {
+            case FOUR_BARRELS -> PracticeCase::of;
+            case TWO_BARRELS -> PracticeCase::twoBarrel;
+            default -> throw new ParameterException(spec.commandLine(), "found --family " + family
+                    + ". There are practice engines with " + FOUR_BARRELS + " and " + TWO_BARRELS + ".");
+        };
     }
 }

@@ -102,7 +102,8 @@ public final class Analysis {
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
         Decision decision = new Decision(sheet, scorer, q.kit());
-        return answered(q, o, new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled))), new WhatIf(o, e));
+        Found found = new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled)));
+        return answered(q, o, found, new WhatIf(o, e));
     }
 
     private static <T> T known(@Nullable T found) {

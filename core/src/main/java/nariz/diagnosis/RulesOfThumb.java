@@ -59,7 +59,8 @@ final class RulesOfThumb {
         Message shows = decision.best(part, Stage.PRIMARY).map(s -> part.text(s.to()))
                 .orElse(message("schools.as-fitted", part.text(part.of(sheet.carburetor(), Stage.PRIMARY))));
         double really = rated + estimate.shiftPa();
-        answers.add(new RuleOfThumb.Answer(message("schools.what-the-log-shows"), message("schools.the-one-fitted-rated",
+        answers.add(new RuleOfThumb.Answer(message("schools.what-the-log-shows"),
+                message("schools.the-one-fitted-rated",
                 shows,
                 part.text(part.of(
                         sheet.carburetor(), Stage.PRIMARY)),
@@ -127,7 +128,8 @@ final class RulesOfThumb {
         }
         Message question = message("schools.rear-power-valve");
         if (enrichmentPa(Stage.SECONDARY) <= 0) {
-            return Optional.of(new RuleOfThumb(question, List.of(new RuleOfThumb.Answer(message("schools.keep-what-is-fitted"),
+            return Optional.of(new RuleOfThumb(question, List.of(new RuleOfThumb.Answer(
+                    message("schools.keep-what-is-fitted"),
                     message("schools.none-is-fitted", effect(sheet)))), message("schools.keep-what-is-fitted"),
                             message("schools.what-works-is-left"), Stage.SECONDARY));
         }
@@ -144,7 +146,8 @@ final class RulesOfThumb {
         }
         return Optional.of(new RuleOfThumb(question, List.of(
                 new RuleOfThumb.Answer(message("schools.keep-what-is-fitted"), effect(sheet)),
-                new RuleOfThumb.Answer(message("schools.plug-it-and-enlarge"), message("schools.to", jets.get().text(jet),
+                new RuleOfThumb.Answer(message("schools.plug-it-and-enlarge"), message("schools.to",
+                jets.get().text(jet),
                         jets.get().text(best), effect(jets.get().fit(plugged, Stage.SECONDARY,
                         best))))), message("schools.keep-what-is-fitted"), message("schools.what-works-is-left"),
                                 Stage.SECONDARY));

@@ -16,7 +16,8 @@ import nariz.carburetor.Family;
  * @param shiftPa how much earlier (positive) the enrichment opens than rated, Pa
  * @param shiftSdPa its standard deviation, Pa
  */
-public record EarlierEstimate(List<String> names, double[] mean, double[][] covariance, double shiftPa, double shiftSdPa) {
+public record EarlierEstimate(List<String> names, double[] mean, double[][] covariance, double shiftPa,
+        double shiftSdPa) {
     /** Copies the list. */
     public EarlierEstimate {
         names = List.copyOf(names);

@@ -307,7 +307,8 @@ public final class Estimator {
         return new Estimate(sheet.carburetor().family(), cells, found, factor, mean, sd, correlation, f.phi, f.phiSd(),
                 standard, phi, f.rest(phi),
                 f.u.getEntry(slopeAt), slope(at, f, phi, posterior), airReference, p.mean, p.spread, strain(f),
-                new EarlierEstimate(EarlierEstimate.names(sheet.carburetor().family()), f.u.toArray(), posterior.getData(), p.mean,
+                new EarlierEstimate(EarlierEstimate.names(sheet.carburetor().family()), f.u.toArray(),
+                posterior.getData(), p.mean,
                 p.spread));
     }
 

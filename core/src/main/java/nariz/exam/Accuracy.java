@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
+import java.util.function.LongFunction;
 import java.util.function.Predicate;
 import java.util.stream.LongStream;
 import nariz.carburetor.Circuit;
@@ -18,15 +19,17 @@ public final class Accuracy {
     /**
      * Examines and reports.
      *
+     * @param papers gives the case of a seed, for example {@code PracticeCase::of}
      * @param firstSeed seed of the first case
      * @param count how many
      * @param line receives the report, a line at a time, Markdown
      * @param progress receives the share done, 0 to 1, from any thread
      */
-    public static void report(long firstSeed, int count, Consumer<String> line, DoubleConsumer progress) {
+    public static void report(LongFunction<PracticeCase> papers, long firstSeed, int count, Consumer<String> line,
+            DoubleConsumer progress) {
         AtomicInteger done = new AtomicInteger();
         List<Examination.Outcome> all = LongStream.range(firstSeed, firstSeed + count).parallel().mapToObj(seed -> {
-            Examination.Outcome o = Examination.sit(PracticeCase.of(seed));
+            Examination.Outcome o = Examination.sit(papers.apply(seed));
             progress.accept(done.incrementAndGet() / (double) count);
             return o;
         }).toList();

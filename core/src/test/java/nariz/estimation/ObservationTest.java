@@ -7,6 +7,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
+import java.util.stream.LongStream;
 import nariz.exam.PracticeCase;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
@@ -154,25 +155,30 @@ public class ObservationTest {
 
     @Test
     public void steadyReadingsAreCloseToTheTruthAfterTheFilmIsAccountedFor() {
+        double[] off = LongStream.rangeClosed(1, 6).parallel().mapToObj(ObservationTest::offUnderLoad)
+                .reduce((a, b) -> new double[] {a[0] + b[0], a[1] + b[1]}).orElseThrow();
+        assertThat(off[0]).isGreaterThan(10);
+        assertThat(off[1]).isLessThan(0.9 * off[0]);
+    }
+
+    /** Sum of how far readings under load are from what was metered: as read, and freed of the film. */
+    private static double[] offUnderLoad(long seed) {
+        PracticeCase c = PracticeCase.of(seed);
+        SimulatedDrive d = c.drive();
+        Observation o = Observation.of(d.log(), c.fitted(), () -> false);
         double raw = 0;
         double settled = 0;
-        for (long seed = 1; seed <= 6; seed++) {
-            PracticeCase c = PracticeCase.of(seed);
-            SimulatedDrive d = c.drive();
-            Observation o = Observation.of(d.log(), c.fitted(), () -> false);
-            for (int i = 0; i < d.log().size(); i++) {
-                if (o.flag(i) == Flag.STEADY && d.log().vacuumPa()[i] < 3 * Units.INHG) {
-                    double metered = 0;
-                    for (double[] k : d.truePhi()) {
-                        metered += k[o.stateOf(i)];
-                    }
-                    raw += Math.abs(o.measuredPhi(i) / metered - 1);
-                    settled += Math.abs(o.measuredPhi(i) * o.film().settles(o.stateOf(i)) / metered - 1);
+        for (int i = 0; i < d.log().size(); i++) {
+            if (o.flag(i) == Flag.STEADY && d.log().vacuumPa()[i] < 3 * Units.INHG) {
+                double metered = 0;
+                for (double[] k : d.truePhi()) {
+                    metered += k[o.stateOf(i)];
                 }
+                raw += Math.abs(o.measuredPhi(i) / metered - 1);
+                settled += Math.abs(o.measuredPhi(i) * o.film().settles(o.stateOf(i)) / metered - 1);
             }
         }
-        assertThat(raw).isGreaterThan(10);
-        assertThat(settled).isLessThan(0.9 * raw);
+        return new double[] {raw, settled};
     }
 
     @Test

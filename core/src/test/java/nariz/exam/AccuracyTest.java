@@ -11,7 +11,7 @@ public class AccuracyTest {
     @Test
     public void fiveCasesAreExaminedAndMostlyRight() {
         List<String> lines = new ArrayList<>();
-        Accuracy.report(1, 5, lines::add, done -> assertThat(done).isBetween(0.0, 1.0));
+        Accuracy.report(PracticeCase::of, 1, 5, lines::add, done -> assertThat(done).isBetween(0.0, 1.0));
         assertThat(lines).anyMatch(l -> l.startsWith("| worst error blamed"));
         List<String> rows = lines.stream().filter(l -> l.matches("\\| [1-5] \\|.*")).toList();
         assertThat(rows).hasSize(5);
