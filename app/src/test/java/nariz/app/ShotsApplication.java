@@ -1,6 +1,7 @@
 package nariz.app;
 
 import java.io.IOException;
+import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -40,6 +41,14 @@ import nariz.text.Language;
  * in the other colours, width and height in px and {@code swapped}, which exchanges day and night.
  */
 public final class ShotsApplication extends Application {
+    private static final String ROADSTER = """
+            {"format": "nariz-build/1", "name": "Kit roadster, V6, three twin-chokes",
+             "engine": {"displacement": "2.8 L", "cylinders": 6, "cam": "medium", "idleSpeed": "850 rpm",
+               "redline": "5600 rpm"},
+             "carburetor": {"family": "block-metered-2", "count": 3, "primary": {"bore": "36 mm", "venturi": "23 mm",
+               "mainJet": "52 thou", "idleFeedRestriction": "31 thou", "mixtureScrew": "1.5 turns",
+               "powerValve": "10.5 inHg"}}}""";
+
     private record Shot(String name, Runnable arrange) {
     }
 
@@ -106,10 +115,7 @@ public final class ShotsApplication extends Application {
             session.comparisons().compareWith(session.comparisons().others().getFirst());
         }));
         todo.add(new Shot("proof", session::driveAgain));
-        todo.add(new Shot("proof-night", () -> {
-            ((ToggleButton) scene.lookup("#show-stream")).fire();
-            window.setNight(!swapped);
-        }));
+        todo.add(new Shot("", () -> ((ToggleButton) scene.lookup("#show-stream")).fire()));
         todo.add(new Shot("", () -> {
             window.setNight(swapped);
             session.openDemo();
@@ -164,6 +170,19 @@ public final class ShotsApplication extends Application {
             session.dismissProblem();
             session.open(sheet, log);
         }));
+        Path roadster = sheet.resolveSibling("kit-roadster.json");
+        Path growing = sheet.resolveSibling("kit-roadster.csv");
+        Files.writeString(roadster, ROADSTER);
+        StringWriter written = new StringWriter();
+        LogWriter.write(new EngineSimulator(BuildSheetReader.read(roadster), DemoDrive.SEED, Map.of(), 5).drive(
+                DriveScript.twelveMinutes(), 20, "roadster").log(), written);
+        // What another program has written so far.
+        Files.writeString(growing, written.toString().substring(0, written.toString().length() * 9 / 10));
+        todo.add(new Shot("followed", () -> {
+            session.dismissProblem();
+            window.setNight(swapped);
+            session.follow(roadster, growing);
+        }));
         todo.add(new Shot("", () -> {
             session.dismissProblem();
             session.openDemo();
@@ -203,7 +222,7 @@ public final class ShotsApplication extends Application {
                 shot.arrange().run();
                 arranged = true;
                 pulses = 0;
-            } else if (session.busyProperty().get().isEmpty() && ++pulses > 24) {
+            } else if (session.busyProperty().get().isEmpty() && followed() && ++pulses > 24) {
                 if (!shot.name().isEmpty()) {
                     save(shot.name());
                 }
@@ -214,6 +233,13 @@ public final class ShotsApplication extends Application {
                     waitForDemo();
                 }
             }
+        }
+
+        /** Whether what is followed, if anything, is on the screen. */
+        private boolean followed() {
+            String words = session.following().progressProperty().get();
+            return words.isEmpty() || (session.driveProperty().get() != null
+                    && words.contains(session.driveProperty().get().log().name()));
         }
 
         private void waitForDemo() {

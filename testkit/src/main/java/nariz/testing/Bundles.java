@@ -21,7 +21,8 @@ public final class Bundles {
 
     /** Words that nearly every English sentence of the program has one of, and no Spanish one. */
     public static final Pattern ENGLISH = Pattern.compile("(?i)\\b(the|and|found|check|write|this|with|where|line|is|"
-            + "are|of|needed|look|keep|export|column|reads|rich|lean|change|from)\\b");
+            + "are|of|needed|look|keep|export|column|reads|rich|lean|change|from|primary|idle|feed|"
+            + "jets?|bleeds?|screws?|valves?|restrictions?|transfer|cruise|load)\\b");
 
     private Bundles() {
     }

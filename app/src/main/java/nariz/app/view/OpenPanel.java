@@ -16,6 +16,7 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -67,8 +68,8 @@ final class OpenPanel extends VBox {
                     session.follow(s, l);
                     close.run();
                 }));
-        HBox buttons = new HBox(8, read, follow, begin, demo, cancel);
-        buttons.setAlignment(Pos.CENTER_LEFT);
+        // Two rows where one has no room, in whichever language.
+        FlowPane buttons = new FlowPane(8, 8, read, follow, begin, demo, cancel);
         getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
                 row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, kept(), workbook());
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {

@@ -115,8 +115,9 @@ final class WorkCardPanel extends ScrollPane {
     private void change(Change c) {
         Label title = label(say(c.part().text(c.from())) + "  →  " + say(c.part().text(c.to())), "change");
         title.setAccessibleText(say(c.title()));
-        content.getChildren().addAll(label(c.part().named(c.side()) + (c.now() ? "" : say("work-card-panel.later")),
-                "card-heading"), title);
+        String part = say(c.part().named(c.side()));
+        content.getChildren().addAll(label(c.now() ? part : part + say("work-card-panel.later"), "card-heading"),
+                title);
         WorkCard card = WorkCard.of(c);
         heading(say("work-card-panel.because"));
         c.reasons().forEach(r -> line("·", say(r), "card-line"));
