@@ -17,7 +17,6 @@ import nariz.carburetor.Kit;
 import nariz.diagnosis.Candidate;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
-import nariz.family.metered.MeteredCircuits;
 import nariz.family.metered.MeteredParts;
 import nariz.log.LogWriter;
 import nariz.log.Span;
