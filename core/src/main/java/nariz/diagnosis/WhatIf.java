@@ -1,6 +1,6 @@
 package nariz.diagnosis;
 
-import java.util.List;
+import java.util.Arrays;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Delivery;
@@ -80,7 +80,9 @@ public final class WhatIf {
         Estimate e = estimate;
         DeliveryModel model = e.carburetor().model(parts);
         Delivery flow = model.newDelivery();
-        List<Circuit> circuits = parts.carburetor().family().circuits();
+        // Arrays, for this is the loop behind a part that is dragged.
+        Circuit[] circuits = parts.carburetor().family().circuits().toArray(Circuit[]::new);
+        double[] level = Arrays.stream(circuits).mapToDouble(e::level).toArray();
         double ambient = parts.ambient().pressurePa();
         double idle = observation.idleRad();
         double[] out = new double[RPMS * VACUUMS];
@@ -90,8 +92,8 @@ public final class WhatIf {
                 double theta = Math.max(idle, model.angleFor(air, vacuumPa[b])) + e.carburetor().plateRad();
                 model.evaluate(rpm[a], vacuumPa[b], Math.max(0.0, theta), flow);
                 double sum = 0.0;
-                for (Circuit c : circuits) {
-                    sum += e.level(c) * flow.phi(c);
+                for (int c = 0; c < level.length; c++) {
+                    sum += level[c] * flow.phi(circuits[c]);
                 }
                 out[a * VACUUMS + b] = sum;
             }

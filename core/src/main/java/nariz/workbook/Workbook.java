@@ -306,7 +306,7 @@ public final class Workbook implements AutoCloseable {
     public Run addRun(Sheet sheet, Recording recording, Path source, BooleanSupplier cancelled) {
         String at = now();
         double duration = recording.durationS();
-        long id = RunStore.add(database, sheet, recording, source, at, cancelled);
+        long id = database.takingIn(() -> RunStore.add(database, sheet, recording, source, at, cancelled));
         history.add("import of " + recording.name(), sql("UPDATE run SET deleted = 0 WHERE id = ?", id),
                 sql("UPDATE run SET deleted = 1 WHERE id = ?", id));
         return new Run(id, sheet.vehicle(), sheet.id(), recording.name(), Instant.parse(at), recording.size(), duration,

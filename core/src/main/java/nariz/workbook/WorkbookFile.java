@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import nariz.carburetor.InputProblem;
@@ -30,21 +31,21 @@ import org.sqlite.SQLiteDataSource;
  */
 final class WorkbookFile {
     private final Path file;
-    /** Writes. */
+    /** Writes, and reads while nothing is taken in. */
     private final Handle handle;
-    /** Reads; the same as the one that writes where there is only one. */
-    private final Handle reader;
+    private final Object readerLock = new Object();
+    /** Reads while an import is going on; opened when it is first needed. */
+    private @Nullable Handle reader;
+    private final AtomicInteger importing = new AtomicInteger();
     /** A copy of an older workbook that was made to read it, or null. */
     private final @Nullable Path copy;
     private final @Nullable FileChannel lockFile;
     private final @Nullable FileLock lock;
 
-    private WorkbookFile(Path file, Handle handle, Handle reader, @Nullable FileChannel lockFile,
-            @Nullable FileLock lock,
+    private WorkbookFile(Path file, Handle handle, @Nullable FileChannel lockFile, @Nullable FileLock lock,
             @Nullable Path copy) {
         this.file = file;
         this.handle = handle;
-        this.reader = reader;
         this.copy = copy;
         this.lockFile = lockFile;
         this.lock = lock;
@@ -75,10 +76,10 @@ final class WorkbookFile {
             }
             Handle h = Jdbi.open(connect(absolute, lock == null));
             if (lock == null) {
-                return new WorkbookFile(absolute, h, h, channel, null, null);
+                return new WorkbookFile(absolute, h, channel, null, null);
             }
             forgetUnfinished(h);
-            return new WorkbookFile(absolute, h, Jdbi.open(connect(absolute, true)), channel, lock, null);
+            return new WorkbookFile(absolute, h, channel, lock, null);
         } catch (IOException | SQLException | JdbiException | FlywayException e) {
             release(channel, lock);
             throw problem(name, e);
@@ -104,7 +105,7 @@ final class WorkbookFile {
             Migrations.check(name, absolute);
             copy = Migrations.upToDateCopy(absolute).orElse(null);
             Handle h = Jdbi.open(connect(copy == null ? absolute : copy, true));
-            return new WorkbookFile(absolute, h, h, null, null, copy);
+            return new WorkbookFile(absolute, h, null, null, copy);
         } catch (IOException | SQLException | JdbiException | FlywayException e) {
             throw problem(name, e);
         }
@@ -195,12 +196,37 @@ final class WorkbookFile {
     }
 
     /**
-     * Asks the file. Readers have a connection of their own, so that a long import keeps nobody waiting; they see what
-     * was committed.
+     * Asks the file. While something is taken in, questions have a connection of their own, so that nobody waits for
+     * the end of it; they see what was committed.
      */
     <T> T read(Function<Handle, T> work) {
-        synchronized (reader) {
-            return checked(() -> work.apply(reader));
+        if (importing.get() == 0) {
+            synchronized (handle) {
+                return checked(() -> work.apply(handle));
+            }
+        }
+        synchronized (readerLock) {
+            Handle h = reader == null ? secondConnection() : reader;
+            reader = h;
+            return checked(() -> work.apply(h));
+        }
+    }
+
+    private Handle secondConnection() {
+        try {
+            return Jdbi.open(connect(file, true));
+        } catch (SQLException e) {
+            throw problem(String.valueOf(file.getFileName()), e);
+        }
+    }
+
+    /** Something long is written in many short transactions, between which others have their turn. */
+    <T> T takingIn(Supplier<T> work) {
+        importing.incrementAndGet();
+        try {
+            return work.get();
+        } finally {
+            importing.decrementAndGet();
         }
     }
 
@@ -248,8 +274,12 @@ final class WorkbookFile {
 
     /** Closes the file; what was written stays. */
     void close() {
+        synchronized (readerLock) {
+            if (reader != null) {
+                reader.close();
+            }
+        }
         synchronized (handle) {
-            reader.close();
             handle.close();
             release(lockFile, lock);
         }
