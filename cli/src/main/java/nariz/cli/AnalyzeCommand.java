@@ -19,6 +19,7 @@ import nariz.diagnosis.Request;
 import nariz.diagnosis.Strategy;
 import nariz.log.DriveLog;
 import nariz.text.Message;
+import nariz.workbook.AtomicFile;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -86,12 +87,6 @@ final class AnalyzeCommand implements Callable<Integer> {
             throw new InputProblem(file.toString(), 0, 0, "", "a folder that does not exist",
                     Message.literal("Create it or choose another place for the result."));
         }
-        Path part = folder.resolve(file.getFileName() + ".part");
-        try {
-            Files.writeString(part, text, StandardCharsets.UTF_8);
-            Files.move(part, file, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
-        } finally {
-            Files.deleteIfExists(part);
-        }
+        AtomicFile.write(file.toAbsolutePath(), out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
     }
 }

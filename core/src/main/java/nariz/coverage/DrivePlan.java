@@ -11,6 +11,7 @@ import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Family;
 import nariz.carburetor.Stage;
+import nariz.diagnosis.Regime;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.DriveLog;
@@ -25,7 +26,6 @@ import nariz.text.Message;
  * @param items in the order of work
  */
 public record DrivePlan(List<Item> items) {
-    private static final double SLOT_SHARE = 0.6;
     private static final double STEP_PA = 500;
     private static final double FULL_PA = 8e3;
     private static final double MARGIN_PA = 1.5e3;
@@ -142,7 +142,7 @@ public record DrivePlan(List<Item> items) {
         for (double v = most; v > STEP_PA; v -= STEP_PA) {
             model.evaluate(rpm, v, f);
             double slot = slots.stream().mapToDouble(f::phi).sum();
-            if (slot < SLOT_SHARE * f.total()) {
+            if (slot < Regime.SLOT_SHARE * f.total()) {
                 return v;
             }
         }

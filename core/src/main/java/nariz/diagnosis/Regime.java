@@ -19,6 +19,12 @@ public enum Regime {
     /** Load above 0.9. */
     FULL("full-load", 0.05);
 
+    /**
+     * Share of the fuel from idle port and slot above which running belongs to them: clearly more than half, so that
+     * their parts move the mixture more than main parts do. A judgement.
+     */
+    public static final double SLOT_SHARE = 0.6;
+
     private final String key;
     private final double tolerance;
 

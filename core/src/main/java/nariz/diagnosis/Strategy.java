@@ -111,7 +111,7 @@ public record Strategy(String name, double idle, double light, double lightWitho
             sum += phi[c.index()];
             slot += c.lowSpeed() ? phi[c.index()] : 0.0;
         }
-        if (slot > 0.6 * sum) {
+        if (slot > Regime.SLOT_SHARE * sum) {
             return Regime.TRANSFER;
         }
         return load < 0.6 ? Regime.CRUISE : Regime.MODERATE;

@@ -417,19 +417,14 @@ final class HeaderMatch {
     }
 
     private static double middle(double[] v) {
-        return quantile(v, 0.5);
+        return Quantile.of(v, 0.5);
     }
 
     private static double high(double[] v) {
-        return quantile(v, 0.995);
+        return Quantile.of(v, 0.995);
     }
 
     private static double low(double[] v) {
-        return quantile(v, 0.005);
-    }
-
-    private static double quantile(double[] v, double q) {
-        double[] s = Arrays.stream(v).filter(x -> !Double.isNaN(x)).sorted().toArray();
-        return s.length == 0 ? Double.NaN : s[(int) Math.min(s.length - 1, q * s.length)];
+        return Quantile.of(v, 0.005);
     }
 }

@@ -24,19 +24,19 @@ final class LogPlausibility {
         rejectEmpty(source, line, columns, log.vacuumPa(), Channel.VACUUM, Channel.MAP);
         rejectEmpty(source, line, columns, log.lambda(), Channel.LAMBDA, Channel.AFR);
         ColumnPlan rpm = find(columns, Channel.RPM, null);
-        double turning = quantile(log.rpm(), 0.9);
+        double turning = Quantile.of(log.rpm(), 0.9);
         if (turning < 300) {
             throw problem(source, line, rpm, message("problem.speeds-of-mostly-under-rpm", Quantity.trim(turning, 0)),
                     message("problem.no-engine-runs-that-slowly-are"));
         }
         ColumnPlan vacuum = find(columns, Channel.VACUUM, Channel.MAP);
         double ambient = sheet.ambient().pressurePa();
-        double most = quantile(log.vacuumPa(), 0.999);
+        double most = Quantile.of(log.vacuumPa(), 0.999);
         if (most > ambient) {
             throw problem(source, line, vacuum, message("problem.a-vacuum-of-kpa-where-the", kPa(most), kPa(ambient)),
                     message("problem.check-the-unit-in-the-header"));
         }
-        double range = quantile(log.vacuumPa(), 0.98) - quantile(log.vacuumPa(), 0.02);
+        double range = Quantile.of(log.vacuumPa(), 0.98) - Quantile.of(log.vacuumPa(), 0.02);
         boolean tooLittle = wide(log, sheet) && most < LEAST_OF_A_WIDE_DRIVE;
         if (most < 0.25 * Units.INHG || (most < 12e3 && range < 2.5e3) || tooLittle) {
             throw problem(source, line, vacuum, message("problem.a-vacuum-that-never-exceeds-kpa", kPa(most)),
@@ -60,7 +60,7 @@ final class LogPlausibility {
     private static void lambda(String source, long line, List<ColumnPlan> columns, DriveLog log,
             BuildSheet sheet) {
         ColumnPlan c = find(columns, Channel.LAMBDA, Channel.AFR);
-        double middle = quantile(log.lambda(), 0.5);
+        double middle = Quantile.of(log.lambda(), 0.5);
         if (middle > 0.6 && middle < 1.5) {
             return;
         }
@@ -77,13 +77,13 @@ final class LogPlausibility {
 
     /** From idle to two and a half times idle speed vacuum moves by far more than 4 inHg, whatever the engine. */
     private static boolean hardlyMoves(DriveLog log, BuildSheet sheet) {
-        double range = quantile(log.vacuumPa(), 0.99) - quantile(log.vacuumPa(), 0.01);
+        double range = Quantile.of(log.vacuumPa(), 0.99) - Quantile.of(log.vacuumPa(), 0.01);
         return wide(log, sheet) && range < 4.0 * Units.INHG;
     }
 
     private static boolean wide(DriveLog log, BuildSheet sheet) {
         double idle = sheet.engine().idleRpm();
-        return quantile(log.rpm(), 0.05) < 1.4 * idle && quantile(log.rpm(), 0.95) > 2.5 * idle;
+        return Quantile.of(log.rpm(), 0.05) < 1.4 * idle && Quantile.of(log.rpm(), 0.95) > 2.5 * idle;
     }
 
     /** A vacuum near the whole barometer comes only on overrun, never rich; full load looks so as MAP. */
@@ -167,11 +167,6 @@ final class LogPlausibility {
 
     private static InputProblem problem(String source, long line, ColumnPlan c, Message found, Message wanted) {
         return new InputProblem(source, line, c.index() + 1, c.title(), found, wanted);
-    }
-
-    private static double quantile(double[] v, double q) {
-        double[] s = Arrays.stream(v).filter(x -> !Double.isNaN(x)).sorted().toArray();
-        return s.length == 0 ? 0.0 : s[(int) Math.min(s.length - 1, q * s.length)];
     }
 
     private static String kPa(double pa) {

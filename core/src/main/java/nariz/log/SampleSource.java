@@ -16,4 +16,8 @@ public interface SampleSource extends Closeable {
      * @throws IOException when the source fails
      */
     Optional<String> next() throws IOException;
+
+    /** Lets go of it; a {@link #next} that waits ends with an exception. Called by any thread. */
+    @Override
+    void close() throws IOException;
 }

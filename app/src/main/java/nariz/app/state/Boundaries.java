@@ -8,11 +8,11 @@ import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Family;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Regime;
 
 /** Where one circuit hands over to the next in the plane of speed and vacuum, from the model. */
 public final class Boundaries {
     private static final int STEPS = 48;
-    private static final double SLOT_SHARE = 0.6;
 
     private final double[] rpm = new double[STEPS];
     private final double[] slotToMainPa = new double[STEPS];
@@ -48,7 +48,7 @@ public final class Boundaries {
             for (double v = 80e3; v >= 500; v -= 500) {
                 model.evaluate(b.rpm[i], v, f);
                 double slot = slots.stream().mapToDouble(f::phi).sum();
-                if (Double.isNaN(b.slotToMainPa[i]) && slot < SLOT_SHARE * f.total()) {
+                if (Double.isNaN(b.slotToMainPa[i]) && slot < Regime.SLOT_SHARE * f.total()) {
                     b.slotToMainPa[i] = v;
                 }
                 if (Double.isNaN(b.secondaryPa[i]) && model.secondaryOpen(f)) {

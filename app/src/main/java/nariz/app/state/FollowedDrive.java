@@ -36,6 +36,8 @@ final class FollowedDrive {
     private final Following following;
     /** Whether a look is being weighed. */
     private boolean looking;
+    /** Which opening is to be followed; -1 for none. */
+    private long wanted = -1;
     /** Tells the source that nothing more will come. */
     private Runnable finish = () -> { };
 
@@ -51,20 +53,35 @@ final class FollowedDrive {
         looking = false;
         AtomicBoolean finished = new AtomicBoolean();
         finish = () -> finished.set(true);
-        try {
-            BuildSheet sheet = BuildSheetReader.read(sheetFile);
-            following.start(new FollowedFile(logFile, finished::get), r -> look(opening, sheet, r), r -> allThere(
-                    opening, sheetFile, logFile), e -> {
-                        context.fail(e);
-                        // What came before the fault is a drive like any other.
-                        if (shown(opening)) {
-                            allThere(opening, sheetFile, logFile);
-                        }
-                    });
-        } catch (IOException e) {
-            context.fail(InputProblem.unreadable(String.valueOf(logFile.getFileName()), e));
-        } catch (InputProblem e) {
+        wanted = opening;
+        context.storage.queue(c -> opened(sheetFile, logFile, finished), o -> {
+            if (wanted == opening) {
+                begin(opening, o, sheetFile, logFile);
+            } else {
+                // Something else was opened in between.
+                finished.set(true);
+            }
+        }, context::fail);
+    }
+
+    private void begin(long opening, Opened o, Path sheetFile, Path logFile) {
+        following.start(o.log(), r -> look(opening, o.sheet(), r), r -> allThere(opening, sheetFile, logFile), e -> {
             context.fail(e);
+            // What came before the fault is a drive like any other.
+            if (shown(opening)) {
+                allThere(opening, sheetFile, logFile);
+            }
+        });
+    }
+
+    private record Opened(BuildSheet sheet, FollowedFile log) {
+    }
+
+    private static Opened opened(Path sheetFile, Path logFile, AtomicBoolean finished) {
+        try {
+            return new Opened(BuildSheetReader.read(sheetFile), new FollowedFile(logFile, finished::get));
+        } catch (IOException e) {
+            throw InputProblem.unreadable(String.valueOf(logFile.getFileName()), e);
         }
     }
 
@@ -113,6 +130,7 @@ final class FollowedDrive {
 
     /** Lets go of it. */
     void stop() {
+        wanted = -1;
         looking = false;
         following.stop();
     }

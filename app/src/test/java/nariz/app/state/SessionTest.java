@@ -172,7 +172,9 @@ public class SessionTest {
         until(session, () -> !session.problemProperty().get().isEmpty());
         assertThat(session.problemProperty().get()).contains("x.csv");
         assertThat(session.following().progressProperty().get()).isEmpty();
+        session.dismissProblem();
         session.follow(sheet, folder.resolve("not-there.csv"));
+        until(session, () -> !session.problemProperty().get().isEmpty());
         assertThat(session.problemProperty().get()).contains("not-there.csv");
     }
 
