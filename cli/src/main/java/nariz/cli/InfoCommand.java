@@ -54,7 +54,7 @@ final class InfoCommand implements Callable<Integer> {
             List<Workbook.Run> runs = w.runs();
             out.printf(Locale.ROOT, "%s: %d vehicles, %d runs%s%n", file.getFileName(), w.vehicles().size(),
                     runs.size(),
-                    w.readOnly() ? ", reading only: " + w.whyReadOnly() : "");
+                    w.whyReadOnly().isEmpty() ? "" : ", reading only: " + w.whyReadOnly());
             for (Workbook.Vehicle v : w.vehicles()) {
                 out.printf(Locale.ROOT, "%s, %d versions of its build sheet%n", v.name(), w.sheets(v.id()).size());
                 List<Workbook.Note> notes = w.notes(v.id());

@@ -163,7 +163,7 @@ public final class Workbook implements AutoCloseable {
         return database.readOnly();
     }
 
-    /** {@return why this window only reads; only when {@link #readOnly()}} */
+    /** {@return why nothing can be written; empty when it can, or when it was opened to be read} */
     public String whyReadOnly() {
         return database.whyReadOnly();
     }

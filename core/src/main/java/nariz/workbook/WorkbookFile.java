@@ -36,6 +36,8 @@ final class WorkbookFile {
     private final Object readerLock = new Object();
     /** Reads while an import is going on; opened when it is first needed. */
     private @Nullable Handle reader;
+    /** Opened by somebody who only wants to read. */
+    private boolean onlyToRead;
     private final AtomicInteger importing = new AtomicInteger();
     /** A copy of an older workbook that was made to read it, or null. */
     private final @Nullable Path copy;
@@ -105,7 +107,9 @@ final class WorkbookFile {
             Migrations.check(name, absolute);
             copy = Migrations.upToDateCopy(absolute).orElse(null);
             Handle h = Jdbi.open(connect(copy == null ? absolute : copy, true));
-            return new WorkbookFile(absolute, h, null, null, copy);
+            WorkbookFile f = new WorkbookFile(absolute, h, null, null, copy);
+            f.onlyToRead = true;
+            return f;
         } catch (IOException | SQLException | JdbiException | FlywayException e) {
             throw problem(name, e);
         }
@@ -267,9 +271,15 @@ final class WorkbookFile {
         return lock == null;
     }
 
+    /** Why nothing can be written; empty where nobody asked for that. */
     String whyReadOnly() {
-        return copy != null ? "it is of an older version" : lockFile == null ? "the folder may not be written"
-                : "another window has it open";
+        if (copy != null) {
+            return "it is of an older version";
+        }
+        if (lock != null || onlyToRead) {
+            return "";
+        }
+        return lockFile == null ? "the folder may not be written" : "another window has it open";
     }
 
     /** Closes the file; what was written stays. */
