@@ -115,7 +115,7 @@ public final class AdviceText {
 
     private static void schools(Advice a, List<String> out) {
         for (RuleOfThumb s : a.schools()) {
-            out.add("RulesOfThumb differ on " + s.question() + ":");
+            out.add("Schools differ on " + s.question() + ":");
             for (RuleOfThumb.Answer x : s.answers()) {
                 out.add(wrap((x.name().equals(s.followed()) ? "* " : "  ") + x.name() + ": " + x.says(), "   "));
             }

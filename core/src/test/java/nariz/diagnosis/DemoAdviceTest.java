@@ -105,7 +105,7 @@ public class DemoAdviceTest {
         // Half of about 18 inHg, against the 6.5 inHg that the log shows.
         assertThat(opening.answers().getFirst().says().toString()).startsWith("9.");
         assertThat(opening.answers().getLast().says().toString()).startsWith("6.5 inHg");
-        assertThat(AdviceText.write(ADVICE)).contains("RulesOfThumb differ on rear power valve");
+        assertThat(AdviceText.write(ADVICE)).contains("Schools differ on rear power valve");
     }
 
     @Test
