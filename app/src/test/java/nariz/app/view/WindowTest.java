@@ -306,6 +306,13 @@ public class WindowTest {
         assertThat(session.driveProperty().get().log().size()).isEqualTo(DemoDrive.drive().log().size())
                 .isGreaterThan(rows);
         assertThat(verdict()).isNotEmpty();
+        // As the other tests expect it: nothing in the fields, the demo open.
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).clear());
+        Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).clear());
+        hands.click("open-demo");
+        Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill")
+                && !session.driveProperty().get().log().name().equals("growing.csv"));
+        Hands.settle();
     }
 
     @Test
