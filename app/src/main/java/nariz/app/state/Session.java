@@ -239,6 +239,7 @@ public final class Session implements AutoCloseable {
             return;
         }
         garage.turnTo(file, from, () -> {
+            followed.stop();
             context.history.clear();
             selection.set(null);
             decisions.set(Decisions.NONE);
