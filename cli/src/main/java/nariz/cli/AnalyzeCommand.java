@@ -1,14 +1,11 @@
 package nariz.cli;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import nariz.carburetor.BuildSheet;
-import nariz.carburetor.InputProblem;
 import nariz.carburetor.KitReader;
 import nariz.diagnosis.AdviceJson;
 import nariz.diagnosis.AdviceText;
@@ -18,8 +15,6 @@ import nariz.diagnosis.PreviousReader;
 import nariz.diagnosis.Request;
 import nariz.diagnosis.Strategy;
 import nariz.log.DriveLog;
-import nariz.text.Message;
-import nariz.workbook.AtomicFile;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -37,6 +32,9 @@ final class AnalyzeCommand implements Callable<Integer> {
     @Mixin
     private DriveOptions on;
 
+    @Mixin
+    private OutputOptions result = new OutputOptions();
+
     @Option(names = "--checked", paramLabel = "CAUSE", split = ",",
             description = "faults you have looked for and ruled out, for example vacuum-leak,exhaust-leak")
     private List<String> checked = new ArrayList<>();
@@ -52,6 +50,7 @@ final class AnalyzeCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Strategy targets = on.targets();
         checkCauses();
+        on.checkPlace(result, kit, previous);
         BuildSheet sheet = on.sheet();
         DriveLog drive = on.drive(sheet);
         Request q = Request.of(sheet, drive, targets).withRuledOut(checked);
@@ -59,13 +58,10 @@ final class AnalyzeCommand implements Callable<Integer> {
         q = previous == null ? q : q.withPrevious(PreviousReader.read(previous));
         Analysis a = Analysis.of(q, () -> false);
         if (on.json() != null) {
-            write(on.json(), AdviceJson.write(a.advice()));
+            result.write(on.json(), AdviceJson.write(a.advice()));
         }
         spec.commandLine().getOut().print(AdviceText.write(a.advice()));
-        if (drive.problemCount() > 0) {
-            spec.commandLine().getOut().println(drive.problemCount() + " readings or rows of the log were left out; "
-                    + "the first: " + drive.problems().getFirst().text() + ".");
-        }
+        on.tell(drive, spec.commandLine().getOut());
         spec.commandLine().getOut().flush();
         return 0;
     }
@@ -78,15 +74,5 @@ final class AnalyzeCommand implements Callable<Integer> {
                         + String.join(", ", Hypothesis.FAULTS) + ".");
             }
         }
-    }
-
-    /** Writes beside the target and moves, so that a failed write leaves no half file. */
-    static void write(Path file, String text) throws IOException {
-        Path folder = file.toAbsolutePath().getParent();
-        if (folder == null || !Files.isDirectory(folder)) {
-            throw new InputProblem(file.toString(), 0, 0, "", "a folder that does not exist",
-                    Message.literal("Create it or choose another place for the result."));
-        }
-        AtomicFile.write(file.toAbsolutePath(), out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
     }
 }

@@ -1,5 +1,7 @@
 package nariz.cli;
 
+import picocli.CommandLine.Mixin;
+import java.nio.charset.StandardCharsets;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,13 +24,18 @@ final class DemoLogCommand implements Callable<Integer> {
             description = "folder for hillclimb-estate.json and hillclimb-estate.csv (default: here)")
     private Path out;
 
+    @Mixin
+    private OutputOptions result = new OutputOptions();
+
     @Override
     public Integer call() throws IOException {
         Files.createDirectories(out);
         Path sheet = out.resolve("hillclimb-estate.json");
         Path log = out.resolve("hillclimb-estate.csv");
-        AnalyzeCommand.write(sheet, DemoDrive.sheetJson());
-        LogWriter.write(DemoDrive.drive().log(), log);
+        result.check(sheet);
+        result.check(log);
+        result.writeAgain(sheet, to -> to.write(DemoDrive.sheetJson().getBytes(StandardCharsets.UTF_8)));
+        result.writeAgain(log, to -> LogWriter.write(DemoDrive.drive().log(), to));
         spec.commandLine().getOut().println(sheet + System.lineSeparator() + log);
         return 0;
     }

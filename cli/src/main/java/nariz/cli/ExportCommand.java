@@ -1,5 +1,7 @@
 package nariz.cli;
 
+import nariz.log.Recording;
+import picocli.CommandLine.Mixin;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
@@ -42,17 +44,24 @@ final class ExportCommand implements Callable<Integer> {
     @Option(names = "--to", paramLabel = "S", description = "Last time, s.")
     private double toS = Double.POSITIVE_INFINITY;
 
+    @Mixin
+    private OutputOptions result = new OutputOptions();
+
     @Override
     public Integer call() throws IOException {
         if (!Files.exists(workbook)) {
             throw new InputProblem(String.valueOf(workbook.getFileName()), 0, 0, "", "no file",
                     Message.literal("nariz import starts a workbook."));
         }
+        if (run != null) {
+            result.check(out, workbook);
+        }
         PrintWriter text = spec.commandLine().getOut();
         try (Workbook w = Workbook.openToRead(workbook)) {
             if (run == null) {
-                if (Files.isDirectory(out) && out.toFile().list().length > 0) {
-                    throw new ParameterException(spec.commandLine(), "--out: " + out + " is not empty.");
+                if (Files.exists(out) && (!Files.isDirectory(out) || !empty(out))) {
+                    throw new ParameterException(spec.commandLine(), "--out: " + out
+                            + (Files.isDirectory(out) ? " is not empty." : " is a file; name a new folder."));
                 }
                 Exchange.folder(w, out);
             } else {
@@ -66,13 +75,23 @@ final class ExportCommand implements Callable<Integer> {
     private void one(Workbook w) throws IOException {
         Workbook.Run r = run(w, run, workbook, spec.commandLine());
         if (raw) {
-            try (var file = Files.newOutputStream(out)) {
-                w.raw(r.id(), file);
+            if (!w.hasFile(r.id())) {
+                throw new InputProblem(String.valueOf(workbook.getFileName()), 0, 0, "", "run " + r.id()
+                        + ", which came from no file", Message.literal("Export it as .csv or .zip instead."));
             }
+            result.write(out, to -> w.raw(r.id(), to));
         } else if (out.toString().endsWith(".zip")) {
-            Exchange.dataPackage(w.recording(r.id()), w.sheetJson(r.sheet()), out);
+            Recording whole = w.recording(r.id());
+            result.write(out, to -> Exchange.dataPackage(whole, w.sheetJson(r.sheet()), to));
         } else {
-            Exchange.csv(w.recording(r.id()), fromS, toS, out);
+            Recording whole = w.recording(r.id());
+            result.write(out, to -> Exchange.csv(whole, fromS, toS, to));
+        }
+    }
+
+    private static boolean empty(Path folder) throws IOException {
+        try (var in = Files.list(folder)) {
+            return in.findAny().isEmpty();
         }
     }
 

@@ -15,6 +15,7 @@ import nariz.log.Proposal;
 import nariz.text.Message;
 import nariz.workbook.Workbook;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -33,6 +34,9 @@ final class InfoCommand implements Callable<Integer> {
     @Option(names = "--write-profile", paramLabel = "FILE",
             description = "Write what the columns seem to mean as a profile, to correct and use with --profile.")
     private Path profile;
+
+    @Mixin
+    private OutputOptions result = new OutputOptions();
 
     @Override
     public Integer call() throws java.io.IOException {
@@ -105,12 +109,15 @@ final class InfoCommand implements Callable<Integer> {
         if (p.plan().rateHz() > 0) {
             out.printf(Locale.ROOT, "time from %s samples a second%n", p.plan().rateHz());
         }
+        p.plan().unread().forEach(u -> out.printf(Locale.ROOT, "column %d, %s, is not read: it %s%n", u.index() + 1,
+                u.title(), u.looksLike()));
         p.plan().missing().forEach(m -> out.println("not found: " + m));
         if (!p.clear()) {
             out.println("Say what is not sure with --columns, or agree with --guess.");
         }
         if (profile != null) {
-            Files.writeString(profile, PlanJson.write(p.plan()));
+            result.check(profile, file);
+            result.write(profile, PlanJson.write(p.plan()));
         }
     }
 }

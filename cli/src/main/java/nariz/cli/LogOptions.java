@@ -40,20 +40,29 @@ final class LogOptions {
     @Option(names = "--guess", description = "Take columns as they seem to be where the header does not say.")
     private boolean guess;
 
+    /** Files these options name; null for those that were not given. */
+    List<Path> inputs() {
+        return java.util.Arrays.asList(profile, track);
+    }
+
     /** The plan to read a file by; empty options leave it to the header. */
     Plan plan(Path file, picocli.CommandLine line) {
         if (profile == null && columns.isEmpty() && rateHz == 0 && !guess) {
             return null;
         }
         if (profile != null) {
-            return PlanJson.parse(String.valueOf(profile.getFileName()), TextFile.read(profile, LONGEST_PROFILE,
+            String name = String.valueOf(profile.getFileName());
+            Plan kept = PlanJson.parse(name, TextFile.read(profile, LONGEST_PROFILE,
                     Message.literal("A profile is a short JSON text; did you pick the log by mistake?"),
                     Message.literal("Save the profile as UTF-8 JSON.")));
+            if (!kept.missing().isEmpty()) {
+                throw new InputProblem(name, 0, 0, "columns", "no column for " + Message.join(", ", kept.missing()),
+                        Message.literal("Add it to the profile; nariz info FILE --write-profile writes one to correct."));
+            }
+            return kept;
         }
         Proposal p = LogReader.propose(file);
-        Plan plan = new Plan(p.plan().columns().stream()
-                .filter(c -> guess || c.certainty() == ColumnPlan.Certainty.SURE).toList(), p.plan().rateHz(),
-                p.plan().events(), p.plan().signature());
+        Plan plan = guess ? p.plan() : p.plan().onlySure();
         for (String c : columns) {
             plan = plan.with(column(c, p, line));
         }
@@ -66,7 +75,7 @@ final class LogOptions {
                     Message.literal("Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
                     + "shows the columns."));
         }
-        return plan.confirmed();
+        return guess ? plan.confirmed() : plan;
     }
 
     private static ColumnPlan column(String text, Proposal p, picocli.CommandLine line) {
@@ -74,10 +83,16 @@ final class LogOptions {
         try {
             int index = Integer.parseInt(parts[0].trim()) - 1;
             Channel c = Channel.ofKey(parts[1].trim()).orElseThrow();
+            if (index < 0 || index >= p.width()) {
+                throw new ParameterException(line, "--columns: there is no column " + parts[0].trim() + "; the log has "
+                        + p.width() + ".");
+            }
             Channel.Unit u = parts.length > 2 ? c.unit(parts[2]).orElseThrow() : c.units().getFirst();
             return new ColumnPlan(index, p.title(index).toString(), c, u.name(), new nariz.log.Scale.Linear(u.factor(),
                     u.shift()),
                     ColumnPlan.Certainty.SURE, Message.message("because.you-said-so"));
+        } catch (ParameterException e) {
+            throw e;
         } catch (RuntimeException e) {
             throw new ParameterException(line, "--columns: \"" + text + "\" is not like 3=vacuum:inhg; channels: "
                     + String.join(", ", java.util.Arrays.stream(Channel.values()).map(Channel::key).toList()) + ".", e);

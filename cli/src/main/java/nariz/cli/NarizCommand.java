@@ -19,6 +19,9 @@ public final class NarizCommand {
     /** Input that cannot be used. */
     public static final int UNUSABLE_INPUT = 3;
 
+    /** A fault of this program. */
+    public static final int FAULT = 70;
+
     private NarizCommand() {
     }
 
@@ -44,7 +47,8 @@ public final class NarizCommand {
      * @return exit code
      */
     public static int run(PrintWriter out, PrintWriter err, String... args) {
-        CommandLine line = new CommandLine(new NarizCommand()).setOut(out).setErr(err)
+        CommandLine line = new CommandLine(new NarizCommand()).setOut(new PrintWriter(new PlainWriter(out), true))
+                .setErr(new PrintWriter(new PlainWriter(err), true))
                 .setExecutionExceptionHandler((e, cmd, parsed) -> {
                     if (e instanceof InputProblem p) {
                         cmd.getErr().println(p.getMessage());
@@ -56,8 +60,24 @@ public final class NarizCommand {
                                 + ". Check that the place exists, may be written, and that the disk is not full.");
                         return UNUSABLE_INPUT;
                     }
-                    throw e;
+                    return fault(cmd.getErr(), e);
                 });
-        return args.length == 0 ? line.execute("--help") : line.execute(args);
+        try {
+            return args.length == 0 ? line.execute("--help") : line.execute(args);
+        } catch (OutOfMemoryError e) {
+            err.println("The memory given to Java is not enough for this file; give it more, for example with "
+                    + "JAVA_TOOL_OPTIONS=-Xmx2g.");
+            return UNUSABLE_INPUT;
+        }
+    }
+
+    /** What nobody foresaw is told in a line; {@code -Dnariz.trace=true} shows where it happened. */
+    private static int fault(PrintWriter err, Exception e) {
+        err.println("nariz met something it does not know how to handle: " + e + ". Nothing was written. Please report "
+                + "it with the file it happened on.");
+        if (Boolean.getBoolean("nariz.trace")) {
+            e.printStackTrace(err);
+        }
+        return FAULT;
     }
 }

@@ -32,6 +32,9 @@ final class PredictCommand implements Callable<Integer> {
     @Mixin
     private DriveOptions on;
 
+    @Mixin
+    private OutputOptions result = new OutputOptions();
+
     @Option(names = "--change", required = true, paramLabel = "PART=VALUE", split = ",",
             description = "parts to try, for example main-jet=62,secondary.main-jet=74 (in thou, inHg or turns)")
     private List<String> changes = new ArrayList<>();
@@ -39,6 +42,7 @@ final class PredictCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         Strategy targets = on.targets();
+        on.checkPlace(result);
         BuildSheet sheet = on.sheet();
         List<PartChange> tried = new ArrayList<>();
         for (String c : changes) {
@@ -53,9 +57,11 @@ final class PredictCommand implements Callable<Integer> {
         }
         Prediction p = Prediction.of(a, tried);
         if (on.json() != null) {
-            AnalyzeCommand.write(on.json(), PredictionJson.write(p));
+            result.write(on.json(), PredictionJson.write(p));
         }
         print(p);
+        on.tell(drive, spec.commandLine().getOut());
+        spec.commandLine().getOut().flush();
         return 0;
     }
 

@@ -74,6 +74,16 @@ public interface Family {
     List<Ladder> ladders(BuildSheet sheet);
 
     /**
+     * Sizes on a sheet that can be fitted and hardly ever are: a slip of the pen more often than a choice.
+     *
+     * @param sheet the build
+     * @return what is odd, for people; none by default
+     */
+    default List<Message> oddities(BuildSheet sheet) {
+        return List.of();
+    }
+
+    /**
      * The circuit a part trims.
      *
      * @param part one of {@link #parts()}

@@ -33,7 +33,8 @@ public record LocatedJson(@Nullable Object value, int line, int column) {
      * @throws InputProblem on broken syntax or a key given twice, with line and column
      */
     public static LocatedJson parse(String source, String text) {
-        try (JsonParser p = new JsonFactory().createParser(ObjectReadContext.empty(), text)) {
+        String json = text.startsWith("\uFEFF") ? text.substring(1) : text;
+        try (JsonParser p = new JsonFactory().createParser(ObjectReadContext.empty(), json)) {
             if (p.nextToken() == null) {
                 throw new InputProblem(source, 1, 1, "", message("problem.an-empty-file"),
                         message("problem.a-json-file-starts-with"));

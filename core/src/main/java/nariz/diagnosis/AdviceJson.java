@@ -9,6 +9,8 @@ import java.util.Map;
 import nariz.carburetor.Circuit;
 import nariz.estimation.EarlierEstimate;
 import nariz.estimation.Slope;
+import nariz.log.ColumnPlan;
+import nariz.log.UnreadColumn;
 import nariz.text.Message;
 import nariz.text.Wording;
 import nariz.units.Units;
@@ -49,7 +51,18 @@ public final class AdviceJson {
         root.put("banks", a.banks().stream().map(AdviceJson::bank).toList());
         root.put("sensor", ordered("lagS", round(a.sensor().lagS(), 3), "exhaustL", round(a.sensor().exhaustL(), 2)));
         root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
+        root.put("columnsNotRead", a.unread().stream().map(AdviceJson::unread).toList());
         return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+
+    private static Map<String, Object> unread(UnreadColumn u) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("column", u.index() + 1);
+        m.put("title", u.title());
+        m.put("looksLike", english(u.looksLike()));
+        m.put("channel", u.as().map(c -> c.channel().key()).orElse(null));
+        m.put("unit", u.as().map(ColumnPlan::unit).orElse(null));
+        return m;
     }
 
     /** Two fields, always in this order. */

@@ -2,6 +2,8 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
+import org.hipparchus.linear.EigenDecompositionSymmetric;
+import org.hipparchus.linear.Array2DRowRealMatrix;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -22,6 +24,11 @@ import nariz.units.Units;
 /** Reads back what the next analysis needs of an advice file, format {@code nariz-advice/1}. */
 public final class PreviousReader {
     private static final long LONGEST_BYTES = 20_000_000;
+    /** Unknowns are levels around 1 and coefficients in standard deviations: no advice carries more than these. */
+    private static final double MOST_VARIANCE = 100.0;
+    private static final double MOST_MEAN = 20.0;
+    /** Numbers are rounded when they are written, which may turn a variance of nought a little negative. */
+    private static final double ROUNDING = 1e-4;
     private static final Message REMEDY = message("problem.give-the-advice-unchanged");
 
     private final String source;
@@ -95,8 +102,22 @@ public final class PreviousReader {
                 throw problem(rows.get(i), "covariance", REMEDY);
             }
         }
+        check(json, mean, covariance);
         return new EarlierEstimate(names, mean, covariance, number(json, "enrichmentShiftInHg") * Units.INHG,
                 Math.abs(number(json, "enrichmentShiftSdInHg")) * Units.INHG);
+    }
+
+    /** No sum of unknowns has a negative variance, and none is as far off as this. */
+    private void check(LocatedJson json, double[] mean, double[][] covariance) {
+        double[] values = new EigenDecompositionSymmetric(new Array2DRowRealMatrix(covariance)).getEigenvalues();
+        double most = Arrays.stream(values).max().orElse(0.0);
+        double least = Arrays.stream(values).min().orElse(0.0);
+        if (!(most < MOST_VARIANCE) || least < -ROUNDING * most) {
+            throw problem(field(json, "covariance"), "covariance", REMEDY);
+        }
+        if (Arrays.stream(mean).anyMatch(m -> Math.abs(m) > MOST_MEAN)) {
+            throw problem(field(json, "mean"), "mean", REMEDY);
+        }
     }
 
     private InputProblem problem(LocatedJson at, String path, Message wanted) {

@@ -40,6 +40,8 @@ public final class Observation {
     /** A slow logger's own steps are no gaps; readings a step or two apart still tell whether anything moved. */
     private static final double GAP_STEPS = 2.5;
     private static final double MEMORY_STEPS = 2.1;
+    /** Less idle than this is a stop between two gears. */
+    private static final double LEAST_IDLE_S = 8.0;
 
     private final DriveLog log;
     private final BuildSheet sheet;
@@ -57,6 +59,7 @@ public final class Observation {
     private final double idleRad;
     private final SampleRules rules;
     private final double stepS;
+    private final Warmth warmth;
     private double exhaustM3;
     private double lagS;
     private WallFilm film;
@@ -77,6 +80,7 @@ public final class Observation {
         measured = new double[n];
         flags = new Flag[n];
         stepS = usualStep(log.timeS());
+        warmth = Warmth.of(log);
         double[] idle = idlePoint();
         idleRad = idle[1];
         rules = new SampleRules(sheet.engine().idleRpm(), idle[0], gapS());
@@ -92,7 +96,7 @@ public final class Observation {
      * @throws CancellationException when cancelled
      */
     public static Observation of(DriveLog log, BuildSheet sheet, BooleanSupplier cancelled) {
-        Observation o = new Observation(log, sheet, cancelled);
+        Observation o = new Observation(log.complete(), sheet, cancelled);
         o.evaluate();
         o.measure();
         o.align();
@@ -292,9 +296,9 @@ public final class Observation {
             return Flag.EXCLUDED;
         }
         double[] t = log.timeS();
-        double lambda = Double.isNaN(predicted[i]) ? Double.NaN : 1.0 / measured[i];
+        double lambda = Double.isNaN(predicted[i]) || log.filled(i) ? Double.NaN : 1.0 / measured[i];
         return rules.reason(i == 0 ? 0.0 : t[i] - t[i - 1], lambda, log.rpm()[i], log.vacuumPa()[i],
-                pedal(i), log.has(Channel.COOLANT) ? log.values(Channel.COOLANT)[i] : Double.NaN);
+                pedal(i), warmth.cold(i));
     }
 
     /** A reading counts as moving where its own moment or that of the state it belongs to does. */
@@ -474,6 +478,21 @@ public final class Observation {
     /** {@return primary plate angle at curb idle, rad} */
     public double idleRad() {
         return idleRad;
+    }
+
+    /**
+     * The speed at which the engine idles in this log: the median of the slowest settled running with the throttle
+     * shut, or without a throttle channel of the slowest tenth of all samples at idle vacuum.
+     *
+     * @return rpm; the sheet's where the log holds no idle
+     */
+    public double idleRpm() {
+        double slowest = 2.0 * sheet.engine().idleRpm();
+        double[] speed = java.util.stream.IntStream.range(0, n).filter(i -> flags[i] == Flag.STEADY && log.rpm()[i]
+                < slowest && log.rpm()[i] > 0.4 * sheet.engine().idleRpm() && (log.has(Channel.THROTTLE) ? pedal(i)
+                < 0.02 : atIdle(i)) && (!log.has(Channel.SPEED) || !(log.values(Channel.SPEED)[i] > 1.0)))
+                .mapToDouble(i -> log.rpm()[i]).toArray();
+        return speed.length * stepS < LEAST_IDLE_S ? sheet.engine().idleRpm() : median(speed, speed.length);
     }
 
     /** {@return steady time, s} */

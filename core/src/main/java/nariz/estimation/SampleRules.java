@@ -11,7 +11,6 @@ import nariz.units.Units;
  * @param gapS time between two samples from which on something is missing between them, s
  */
 record SampleRules(double idleRpm, double idleVacuumPa, double gapS) {
-    private static final double COLD_K = Units.ZERO_CELSIUS_K + 65.0;
     private static final double LOW_RAIL = 10.05 / Units.PETROL_GAUGE_STOICH;
     private static final double HIGH_RAIL = 19.9 / Units.PETROL_GAUGE_STOICH;
     /** Faster than this share of the idle speed with the throttle shut is overrun. */
@@ -35,17 +34,17 @@ record SampleRules(double idleRpm, double idleVacuumPa, double gapS) {
      * @param rpm speed, rpm
      * @param vacuumPa vacuum, Pa
      * @param throttle share of its travel, NaN where unknown
-     * @param coolantK coolant, K, NaN where unknown
+     * @param cold whether the engine is cold
      * @return the first reason, or {@link Flag#STEADY} when there is none
      */
-    Flag reason(double stepS, double lambda, double rpm, double vacuumPa, double throttle, double coolantK) {
+    Flag reason(double stepS, double lambda, double rpm, double vacuumPa, double throttle, boolean cold) {
         if (Double.isNaN(lambda)) {
             return Flag.MISSING;
         }
         if (lambda <= LOW_RAIL || lambda >= HIGH_RAIL) {
             return Flag.RAIL;
         }
-        if (coolantK < COLD_K) {
+        if (cold) {
             return Flag.COLD;
         }
         boolean fast = rpm > FAST * idleRpm;

@@ -6,7 +6,7 @@ import java.util.regex.Pattern;
 /** What stands in a cell. */
 final class Cells {
     private static final Pattern NUMBER_AND_UNIT = Pattern.compile(
-            "([-+]?[0-9]+(?:[.,][0-9]+)?)\\s*[%°A-Za-zλ\"][%°A-Za-z/0-9]{0,7}");
+            "([-+]?[0-9][0-9.,]*)\\s*([%°A-Za-zλ\"][%°A-Za-z/0-9 ]{0,9})");
     /** A date that ends in the year is passed over: whether day or month comes first is not said. */
     private static final Pattern CLOCK = Pattern.compile(
             "(?:([0-9]{4})[-/.]([0-9]{1,2})[-/.]([0-9]{1,2})[T ]+|[0-9]{1,2}[-/.][0-9]{1,2}[-/.](?:[0-9]{4}|[0-9]{2})"
@@ -25,24 +25,20 @@ final class Cells {
         return s.isEmpty() || "nan".equalsIgnoreCase(s) || "-".equals(s) || "--".equals(s) || "null".equals(s);
     }
 
-    /** A number with a decimal point or comma; NaN when it is none. */
+    /** A number with a decimal point or comma, whatever unit stands behind it; NaN when it is none. */
     static double number(String cell) {
-        int n = cell.length();
-        // Nearly every cell of a log comes without blanks around it.
-        String s = n > 0 && (cell.charAt(0) <= ' ' || cell.charAt(n - 1) <= ' ') ? cell.trim() : cell;
-        if (s.isEmpty() || !numeric(s.charAt(0))) {
-            return Double.NaN;
-        }
-        double plain = plain(s);
-        if (!Double.isNaN(plain)) {
-            return plain;
-        }
-        try {
-            return Double.parseDouble(s.indexOf(',') >= 0 ? s.replace(',', '.') : s);
-        } catch (NumberFormatException e) {
-            Matcher m = NUMBER_AND_UNIT.matcher(s);
-            return m.matches() && s.indexOf(':') < 0 ? Double.parseDouble(m.group(1).replace(',', '.')) : Double.NaN;
-        }
+        return NumberStyle.EITHER.leading(cell);
+    }
+
+    /** A number and what stands behind it; the second is empty where nothing does. */
+    record Reading(double value, String unit) {
+    }
+
+    /** A number with a unit behind it; NaN and no unit where it is something else. */
+    static Reading withUnit(String cell, NumberStyle style) {
+        Matcher m = NUMBER_AND_UNIT.matcher(cell.trim());
+        return m.matches() && cell.indexOf(':') < 0 ? new Reading(style.number(m.group(1)), m.group(2).trim())
+                : new Reading(Double.NaN, "");
     }
 
     /**
@@ -50,9 +46,11 @@ final class Cells {
      * of ten up to 10^22 is one rounded division of two exact doubles, hence the nearest double (W. D. Clinger, How to
      * read floating point numbers accurately, PLDI 1990, section 4).
      *
+     * @param s text without blanks around it
+     * @param decimal what parts whole from fraction, 0 for either of point and comma
      * @return the number, or NaN for whatever is written in another way
      */
-    private static double plain(String s) {
+    static double plain(String s, char decimal) {
         int n = s.length();
         int i = s.charAt(0) == '-' ? 1 : 0;
         if (n - i > MOST_DIGITS || i == n) {
@@ -64,7 +62,7 @@ final class Cells {
             char c = s.charAt(at);
             if (c >= '0' && c <= '9') {
                 whole = 10 * whole + (c - '0');
-            } else if ((c == '.' || c == ',') && point < 0) {
+            } else if (point < 0 && (decimal == 0 ? c == '.' || c == ',' : c == decimal)) {
                 point = at;
             } else {
                 return Double.NaN;
@@ -78,7 +76,7 @@ final class Cells {
     }
 
     /** Infinity is spelled out as a word, and a word is no reading. */
-    private static boolean numeric(char c) {
+    static boolean numeric(char c) {
         return (c >= '0' && c <= '9') || c == '-' || c == '+' || c == '.' || c == ',' || c == 'I';
     }
 

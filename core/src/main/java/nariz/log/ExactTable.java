@@ -40,10 +40,19 @@ public final class ExactTable {
                 channels.add(Channel.ofKey(key).orElseThrow(() -> new InputProblem(name, 1, channels.size() + 1, "",
                         "\"" + LogReader.shorten(key) + "\"", message("problem.each-column-is-named-by-its"))));
             }
+            if (java.util.Set.copyOf(channels).size() < channels.size()) {
+                throw new InputProblem(name, 1, 0, "", message("problem.a-channel-twice"),
+                        message("problem.each-column-is-named-by-its"));
+            }
             Column[] data = new Column[channels.size()];
             java.util.Arrays.setAll(data, i -> new Column());
             while (rows.hasNext()) {
                 CsvRecord r = rows.next();
+                if (r.getFieldCount() != data.length) {
+                    throw new InputProblem(name, r.getStartingLineNumber(), 0, "", message(
+                            "problem.a-row-of-fields-where-the", r.getFieldCount(), data.length),
+                            message("problem.export-it-again"));
+                }
                 for (int i = 0; i < data.length; i++) {
                     String f = r.getField(i);
                     data[i].add(f.isEmpty() ? Double.NaN : Double.parseDouble(f));

@@ -18,7 +18,8 @@ final class HeaderPlan {
 
     /** The plan that header and units alone give; refused where they do not. */
     static Plan strict(Table t) {
-        List<ColumnPlan> columns = HeaderMatch.strict(t);
+        // One title is a sentence, or a whole header parted by something else.
+        List<ColumnPlan> columns = t.titles().size() < 2 ? List.of() : HeaderMatch.strict(t);
         if (columns.isEmpty()) {
             List<String> first = t.titles().isEmpty() && !t.sample().isEmpty() ? t.sample().getFirst() : t.titles();
             throw new InputProblem(t.source(), t.headerLine(), 1, "", message("problem.a-first-line-that-names-no",
@@ -33,7 +34,8 @@ final class HeaderPlan {
         need(t, columns, Channel.VACUUM, Channel.MAP);
         need(t, columns, Channel.LAMBDA, Channel.AFR);
         boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
-        return new Plan(columns, timed ? 0.0 : rate, HeaderMatch.events(t.titles()), signature(t));
+        int events = HeaderMatch.events(t);
+        return new Plan(columns, timed ? 0.0 : rate, events, signature(t), HeaderMatch.unread(t, columns, events));
     }
 
     private static void need(Table t, List<ColumnPlan> columns, Channel c, @Nullable Channel or) {

@@ -13,10 +13,12 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.LongConsumer;
 import java.util.function.Supplier;
+import java.util.regex.Pattern;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.text.Message;
@@ -46,6 +48,7 @@ public final class LogReader {
     private static final int FEWEST = 50;
     /** More steps back than this, and more than one in a hundred rows, are no clock. */
     private static final int MOST_STEPS = 5;
+    private static final Pattern GROUPED = Pattern.compile("[-+]?[1-9][0-9]{0,2}[.,][0-9]{3}");
 
     private final Table table;
     private final Plan plan;
@@ -60,6 +63,10 @@ public final class LogReader {
     private final LogProblem[] firstBad;
     private final Column time = new Column();
     private final int needed;
+    private final int width;
+    private final NumberStyle[] styles;
+    private long wideRows;
+    private @Nullable LogProblem firstWide;
     private final int timeAt;
     private final RowClock clock = new RowClock();
     private long row;
@@ -73,13 +80,16 @@ public final class LogReader {
         data = new Column[columns.length];
         badCells = new long[columns.length];
         firstBad = new LogProblem[columns.length];
+        styles = new NumberStyle[columns.length];
         int t = -1;
         int last = -1;
         for (int i = 0; i < columns.length; i++) {
             data[i] = new Column();
             t = columns[i].channel() == Channel.TIME ? i : t;
             last = Math.max(last, columns[i].index());
+            styles[i] = table.style(columns[i].index());
         }
+        width = table.titles().isEmpty() ? table.width() : table.titles().size();
         timeAt = t;
         needed = last + 1;
     }
@@ -142,8 +152,8 @@ public final class LogReader {
             throw new InputProblem(recording.name(), recording.headerLine(), 0, "", message("problem.a-log-of-s",
                     Quantity.trim(log.durationS(), 2)), message("problem.at-least-s-are-needed-if", (int) SHORTEST_S));
         }
-        LogPlausibility.check(recording.name(), recording.headerLine(), columns, log, sheet);
-        return log;
+        List<Message> remarks = LogPlausibility.check(recording.name(), recording.headerLine(), columns, log, sheet);
+        return log.telling(remarks, recording.plan().unread());
     }
 
     /**
@@ -159,8 +169,9 @@ public final class LogReader {
         Table t = table(name, in);
         List<ColumnPlan> columns = HeaderMatch.propose(t);
         boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
-        Plan plan = new Plan(columns, timed ? 0.0 : HeaderPlan.rate(t), HeaderMatch.events(t.titles()),
-                HeaderPlan.signature(t));
+        int events = HeaderMatch.events(t);
+        Plan plan = new Plan(columns, timed ? 0.0 : HeaderPlan.rate(t), events, HeaderPlan.signature(t),
+                HeaderMatch.unread(t, columns, events));
         return new Proposal(plan, t.titles(), t.units(), t.preamble(), t.sample());
     }
 
@@ -187,7 +198,18 @@ public final class LogReader {
      * @throws CancellationException when cancelled
      */
     public static Recording record(Path file, @Nullable Plan plan, BooleanSupplier cancelled, LongConsumer progress) {
-        return fromFile(file, in -> record(String.valueOf(file.getFileName()), in, plan, cancelled, progress));
+        String name = String.valueOf(file.getFileName());
+        return fromFile(file, in -> {
+            try {
+                return read(table(name, in), plan, cancelled, progress);
+            } catch (OwnClocks.NotAClock e) {
+                try (InputStream again = Files.newInputStream(file)) {
+                    Table t = plain(name, new BufferedInputStream(again, PEEK));
+                    return read(t.withTitle(e.field(), t.titles().get(e.field()) + " (lap time)"), plan, cancelled,
+                            progress);
+                }
+            }
+        });
     }
 
     /**
@@ -205,7 +227,16 @@ public final class LogReader {
      */
     public static Recording record(String name, InputStream in, @Nullable Plan plan, BooleanSupplier cancelled,
             LongConsumer progress) throws IOException {
-        Table t = table(name, in);
+        try {
+            return read(table(name, in), plan, cancelled, progress);
+        } catch (OwnClocks.NotAClock e) {
+            throw new InputProblem(name, e.line(), e.field() + 1, "", message("problem.a-clock-that-starts-again"),
+                    message("problem.leave-that-column-out"));
+        }
+    }
+
+    private static Recording read(Table t, @Nullable Plan plan, BooleanSupplier cancelled, LongConsumer progress)
+            throws IOException {
         Plan p = plan == null ? HeaderPlan.strict(t) : plan;
         try (Rows rows = t.rows()) {
             return new LogReader(t, p, cancelled, progress).parse(rows);
@@ -328,6 +359,9 @@ public final class LogReader {
                     message("problem.the-row-was-left-out")));
             return;
         }
+        if (fields > width && tooWide(r, fields, line)) {
+            return;
+        }
         double t = timeAt < 0 ? row / plan.rateHz() : timeS(r);
         if (!inOrder(t, line)) {
             return;
@@ -344,9 +378,24 @@ public final class LogReader {
         }
     }
 
+    /** Whether something stands beyond the last column: then nobody knows which field slipped where. */
+    private boolean tooWide(Rows r, int fields, long line) {
+        for (int i = width; i < fields; i++) {
+            if (!Cells.blank(r.get(i).trim())) {
+                LogProblem p = new LogProblem(line, width + 1, "", message("problem.a-row-of-fields-where-the", fields,
+                        width), message("problem.the-row-was-left-out"));
+                firstWide = firstWide == null ? p : firstWide;
+                wideRows++;
+                note(p);
+                return true;
+            }
+        }
+        return false;
+    }
+
     private double timeS(Rows r) {
         String s = r.get(columns[timeAt].index()).trim();
-        if (s.indexOf(':') > 0) {
+        if (s.indexOf(':') > 0 && Cells.clock(s)) {
             return clock.sinceStart(Cells.clockS(s));
         }
         return columns[timeAt].scale().toSi(cell(r, timeAt, columns[timeAt]));
@@ -381,16 +430,20 @@ public final class LogReader {
 
     private double cell(Rows r, int i, ColumnPlan c) {
         String raw = r.get(c.index());
-        double v = Cells.number(raw);
+        double v = styles[i].number(raw);
         String s = raw;
         if (Double.isNaN(v)) {
             s = raw.trim();
             if (Cells.blank(s)) {
                 return Double.NaN;
             }
-            String text = shorten(s);
-            bad(r, i, () -> message("problem.where-a-number-belongs", text));
-            return Double.NaN;
+            v = withUnit(s, i, c);
+            if (Double.isNaN(v)) {
+                String text = shorten(s);
+                bad(r, i, () -> message(Double.isNaN(NumberStyle.EITHER.leading(text)) && GROUPED.matcher(text).matches()
+                        ? "problem.that-could-be-two-numbers" : "problem.where-a-number-belongs", text));
+                return Double.NaN;
+            }
         }
         double si = c.scale().toSi(v);
         if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
@@ -399,6 +452,20 @@ public final class LogReader {
             return Double.NaN;
         }
         return v;
+    }
+
+    /** A number whose unit stands in its own cell, in the unit of its column; NaN where that cannot be. */
+    private double withUnit(String s, int i, ColumnPlan c) {
+        Cells.Reading r = Cells.withUnit(s, styles[i]);
+        if (r.unit().isEmpty()) {
+            return Double.NaN;
+        }
+        Optional<Channel.Unit> u = c.channel().unit(r.unit());
+        if (u.isEmpty() || !(c.scale() instanceof Scale.Linear column)) {
+            return Double.NaN;
+        }
+        boolean same = u.get().factor() == column.factor() && u.get().shift() == column.shift();
+        return same ? r.value() : (r.value() * u.get().factor() + u.get().shift() - column.shift()) / column.factor();
     }
 
     static String shorten(String s) {
@@ -430,6 +497,7 @@ public final class LogReader {
         Map<Channel, List<byte[]>> out = new EnumMap<>(Channel.class);
         int rows = time.size();
         out.put(Channel.TIME, time.chunks());
+        rejectIfShifted(rows);
         for (int i = 0; i < columns.length; i++) {
             rejectIfHopeless(i, rows);
             if (i != timeAt) {
@@ -451,6 +519,14 @@ public final class LogReader {
         }
         return new Recording(table.source(), plan, table.preamble(), rows, table.headerLine(), out, marks, problems,
                 problemCount, clock.startS());
+    }
+
+    private void rejectIfShifted(int rows) {
+        if (firstWide != null && wideRows > WORST_SHARE * (rows + wideRows)) {
+            throw new InputProblem(table.source(), firstWide.line(), firstWide.column(), "", message(
+                    "problem.and-more-like-it", firstWide.found(), wideRows - 1),
+                    message("problem.every-row-has-as-many-fields"));
+        }
     }
 
     private void rejectIfHopeless(int i, int rows) {

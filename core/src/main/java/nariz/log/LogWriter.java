@@ -73,7 +73,8 @@ public final class LogWriter {
             case AIRFLOW -> format("%.2f", si * 1e3);
             case FUEL_PRESSURE -> format("%.2f", si / 1e3);
             case ALTITUDE -> format("%.1f", si);
-            case COOLANT -> format("%.1f", si - Units.ZERO_CELSIUS_K);
+            case RUN_TIME -> format("%.1f", si);
+            case COOLANT, OIL_TEMPERATURE, HEAD_TEMPERATURE -> format("%.1f", si - Units.ZERO_CELSIUS_K);
             case AFR, AFR_2 -> format("%.2f", si);
         };
     }

@@ -20,6 +20,34 @@ import java.util.Optional;
 final class OwnClocks implements Rows {
     /** Clocks that begin further apart than this are not of one recording, s. */
     private static final double FURTHEST_START_S = 30.0;
+    /** No logger has more clocks: thousands of columns of time are something else. */
+    private static final int MOST_CLOCKS = 64;
+    /** A clock that goes back by more has passed midnight. */
+    private static final double HALF_A_DAY_S = 43_200.0;
+
+    /** A column that was taken for a clock starts again: a lap timer, for example. */
+    static final class NotAClock extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+        private final long line;
+        private final int field;
+
+        NotAClock(long line, int field) {
+            super("column " + (field + 1) + " goes back in line " + line, null, false, false);
+            this.line = line;
+            this.field = field;
+        }
+
+        /** Where it goes back, from 1. */
+        long line() {
+            return line;
+        }
+
+        /** Its field, from 0. */
+        int field() {
+            return field;
+        }
+    }
+
     private final Rows rows;
     private final Clock[] clocks;
     private final int timeField;
@@ -35,6 +63,7 @@ final class OwnClocks implements Rows {
         private final Deque<Reading> ahead = new ArrayDeque<>();
         /** Its part of the last row was blank: nobody waits for it. */
         private boolean quiet;
+        private double lastS = Double.NEGATIVE_INFINITY;
 
         Clock(int from, int to) {
             this.from = from;
@@ -58,7 +87,7 @@ final class OwnClocks implements Rows {
     /** Whether a table has more than one clock. */
     static boolean several(Table t) {
         List<int[]> spans = spans(t);
-        return spans.size() > 1 && together(t, spans);
+        return spans.size() > 1 && spans.size() <= MOST_CLOCKS && together(t, spans);
     }
 
     /** {@return the table with one time, or the table itself where it has no more than one} */
@@ -117,11 +146,20 @@ final class OwnClocks implements Rows {
         double start = Double.NaN;
         for (int[] s : spans) {
             double[] at = t.texts(s[0]).stream().mapToDouble(OwnClocks::time).filter(v -> !Double.isNaN(v)).toArray();
-            if (at.length == 0) {
+            if (at.length == 0 || !rises(at)) {
                 return false;
             }
             start = Double.isNaN(start) ? at[0] : start;
             if (Math.abs(at[0] - start) * (clock ? 1.0 : scale) > FURTHEST_START_S) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static boolean rises(double[] t) {
+        for (int i = 1; i < t.length; i++) {
+            if (t[i] < t[i - 1] && t[i - 1] - t[i] < HALF_A_DAY_S) {
                 return false;
             }
         }
@@ -171,7 +209,13 @@ final class OwnClocks implements Rows {
                 c.quiet &= Cells.blank(own[i].trim());
             }
             if (!c.quiet) {
-                c.ahead.add(new Reading(time(own[0].trim()), rows.line(), own));
+                double at = time(own[0].trim());
+                // The first clock is judged by whoever reads the rows.
+                if (at < c.lastS && c != clocks[0] && c.lastS - at < HALF_A_DAY_S) {
+                    throw new NotAClock(rows.line(), c.from);
+                }
+                c.lastS = Double.isNaN(at) ? c.lastS : at;
+                c.ahead.add(new Reading(at, rows.line(), own));
             }
         }
     }

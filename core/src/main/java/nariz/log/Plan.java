@@ -16,14 +16,30 @@ import nariz.text.Message;
  * @param rateHz samples a second where no column carries time; 0 otherwise
  * @param events field with event marks, from 0; -1 for none
  * @param signature header of the source, by which a plan is found again
+ * @param unread columns that are not used, with what they look like; none where the user chose the columns
  */
-public record Plan(List<ColumnPlan> columns, double rateHz, int events, String signature) {
+public record Plan(List<ColumnPlan> columns, double rateHz, int events, String signature,
+        List<UnreadColumn> unread) {
     /** The fastest rate a log is believed to have, Hz. */
     public static final double FASTEST_HZ = 1e5;
 
-    /** Copies the list. */
+    /** Copies the lists; what is used is not unread. */
     public Plan {
+        List<ColumnPlan> used = columns;
+        unread = unread.stream().filter(u -> used.stream().noneMatch(c -> c.index() == u.index())).toList();
         columns = columns.stream().sorted(Comparator.comparingInt(ColumnPlan::index)).toList();
+    }
+
+    /**
+     * A plan that leaves nothing to be told about other columns.
+     *
+     * @param columns columns that are used
+     * @param rateHz samples a second where no column carries time; 0 otherwise
+     * @param events field with event marks, from 0; -1 for none
+     * @param signature header of the source
+     */
+    public Plan(List<ColumnPlan> columns, double rateHz, int events, String signature) {
+        this(columns, rateHz, events, signature, List.of());
     }
 
     /**
@@ -41,9 +57,19 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
         return columns.stream().allMatch(c -> c.certainty() == ColumnPlan.Certainty.SURE);
     }
 
+    /** {@return the plan with what is sure alone; the rest of it is unread, with what it looks like} */
+    public Plan onlySure() {
+        List<UnreadColumn> left = new java.util.ArrayList<>(unread);
+        columns.stream().filter(c -> c.certainty() != ColumnPlan.Certainty.SURE).forEach(c -> left.add(
+                UnreadColumn.of(c)));
+        left.sort(Comparator.comparingInt(UnreadColumn::index));
+        return new Plan(columns.stream().filter(c -> c.certainty() == ColumnPlan.Certainty.SURE).toList(), rateHz,
+                events, signature, left);
+    }
+
     /** {@return the plan as the user agreed to it} */
     public Plan confirmed() {
-        return new Plan(columns.stream().map(ColumnPlan::confirmed).toList(), rateHz, events, signature);
+        return new Plan(columns.stream().map(ColumnPlan::confirmed).toList(), rateHz, events, signature, unread);
     }
 
     /**
@@ -56,7 +82,7 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
         List<ColumnPlan> kept = new java.util.ArrayList<>(columns.stream()
                 .filter(c -> c.index() != changed.index() && c.channel() != changed.channel()).toList());
         kept.add(changed);
-        return new Plan(kept, changed.channel() == Channel.TIME ? 0.0 : rateHz, events, signature);
+        return new Plan(kept, changed.channel() == Channel.TIME ? 0.0 : rateHz, events, signature, unread);
     }
 
     /**
@@ -66,7 +92,7 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
      * @return a new plan
      */
     public Plan without(int index) {
-        return new Plan(columns.stream().filter(c -> c.index() != index).toList(), rateHz, events, signature);
+        return new Plan(columns.stream().filter(c -> c.index() != index).toList(), rateHz, events, signature, unread);
     }
 
     /**
@@ -76,7 +102,7 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
      * @return a new plan without a time column
      */
     public Plan atRate(double hz) {
-        return new Plan(columns.stream().filter(c -> c.channel() != Channel.TIME).toList(), hz, events, signature);
+        return new Plan(columns.stream().filter(c -> c.channel() != Channel.TIME).toList(), hz, events, signature, unread);
     }
 
     /** {@return what is missing for an analysis, in words; empty when nothing is} */

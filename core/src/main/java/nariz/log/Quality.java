@@ -5,6 +5,7 @@ import static nariz.text.Message.message;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.IntStream;
 import nariz.text.Message;
 
@@ -27,6 +28,8 @@ public final class Quality {
     private static final double THIN_SHARE = 0.1;
     private static final double SELDOM_SHARE = 0.7;
     private static final int MOST = 200;
+    private static final Set<Channel> SLOW = Set.of(Channel.COOLANT, Channel.OIL_TEMPERATURE, Channel.HEAD_TEMPERATURE,
+            Channel.RUN_TIME, Channel.ALTITUDE, Channel.SPEED);
 
     private final double[] t;
     private final List<Finding> out;
@@ -127,7 +130,7 @@ public final class Quality {
 
     /** What changes so slowly that loggers read it once in a while. */
     private static boolean slow(Channel c) {
-        return c == Channel.COOLANT || c == Channel.ALTITUDE || c == Channel.SPEED;
+        return SLOW.contains(c);
     }
 
     /** Whether the usual time from one reading to the next is short enough for blanks to be filled. */
@@ -166,7 +169,7 @@ public final class Quality {
     }
 
     private void stuck(Channel c, double[] v, double[] rpm) {
-        if (rpm.length == 0 || c == Channel.COOLANT || c == Channel.SPEED || c == Channel.THROTTLE) {
+        if (rpm.length == 0 || SLOW.contains(c) || c == Channel.THROTTLE) {
             // These stand still for good reasons: a thermostat, a car that stands, a foot that is held.
             return;
         }

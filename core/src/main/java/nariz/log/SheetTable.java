@@ -2,28 +2,13 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import com.github.miachm.sods.Range;
-import com.github.miachm.sods.SpreadSheet;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
-import java.time.Duration;
-import java.time.LocalDateTime;
-import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Iterator;
 import java.util.List;
-import java.util.Objects;
 import java.util.function.Supplier;
-import java.util.stream.Stream;
 import nariz.carburetor.InputProblem;
-import org.dhatim.fastexcel.reader.Cell;
-import org.dhatim.fastexcel.reader.ReadableWorkbook;
-import org.dhatim.fastexcel.reader.Row;
-import org.dhatim.fastexcel.reader.Sheet;
-import org.jspecify.annotations.Nullable;
 
 /** Finds the table of readings in a spreadsheet file: the sheet and row that name most channels. */
 final class SheetTable {
@@ -38,12 +23,13 @@ final class SheetTable {
         return head.length >= ZIP.length && Arrays.equals(head, 0, ZIP.length, ZIP, 0, ZIP.length);
     }
 
-    /** Opens a spreadsheet; the whole file is held in memory while it is read. */
+    /** Opens a spreadsheet; the packed file is held in memory while it is read, its rows are not. */
     static Table open(String source, InputStream in) throws IOException {
-        byte[] all = in.readAllBytes();
+        SheetPackage packed = SheetPackage.read(source, in);
         List<Supplier<Rows>> sheets;
         try {
-            sheets = sheets(source, all);
+            sheets = packed.openDocument() ? OpenDocumentRows.sheets(source, packed)
+                    : OfficeOpenRows.sheets(source, packed);
         } catch (InputProblem e) {
             throw e;
         } catch (IOException | RuntimeException e) {
@@ -107,145 +93,15 @@ final class SheetTable {
         return out;
     }
 
-    private static List<Supplier<Rows>> sheets(String source, byte[] all) throws IOException {
-        List<Supplier<Rows>> out = new ArrayList<>();
-        if (openDocument(all)) {
-            SpreadSheet book = new SpreadSheet(new ByteArrayInputStream(all));
-            book.getSheets().forEach(s -> out.add(() -> new OpenDocument(s.getDataRange())));
-            return out;
-        }
-        try (ReadableWorkbook book = new ReadableWorkbook(new ByteArrayInputStream(all))) {
-            int n = (int) book.getSheets().count();
-            for (int i = 0; i < n; i++) {
-                int sheet = i;
-                out.add(() -> new OfficeOpen(source, all, sheet));
-            }
-        }
-        return out;
+    /** A table wider than any log. */
+    static InputProblem tooWide(String source, long line) {
+        return new InputProblem(source, line, TextTable.MOST_COLUMNS + 1, "", message("problem.a-spreadsheet-too-wide"),
+                message("problem.no-more-than-columns", TextTable.MOST_COLUMNS));
     }
 
-    /** By the names in the package's directory: one kind keeps its cells in content.xml, the other under xl/. */
-    private static boolean openDocument(byte[] all) {
-        String names = new String(all, StandardCharsets.ISO_8859_1);
-        return names.contains("content.xml") && !names.contains("xl/workbook.xml");
-    }
-
-    /** Rows of an .xlsx sheet, streamed. */
-    private static final class OfficeOpen implements Rows {
-        private final String source;
-        private final ReadableWorkbook book;
-        private final Stream<Row> stream;
-        private final Iterator<Row> rows;
-        private @Nullable Row row;
-
-        OfficeOpen(String source, byte[] all, int sheet) {
-            this.source = source;
-            try {
-                book = new ReadableWorkbook(new ByteArrayInputStream(all));
-                Sheet s = book.getSheet(sheet).orElseThrow();
-                stream = s.openStream();
-                rows = stream.iterator();
-            } catch (IOException | RuntimeException e) {
-                throw damaged(e);
-            }
-        }
-
-        /** The library throws many kinds of things at a damaged file. */
-        private InputProblem damaged(Exception e) {
-            return new InputProblem(source, row == null ? 1 : row.getRowNum() + 1L, 1, "",
-                    message("problem.a-damaged-spreadsheet", e.getClass().getSimpleName()),
-                    message("problem.open-it-in-a-spreadsheet-program"));
-        }
-
-        @Override
-        public boolean next() {
-            try {
-                if (!rows.hasNext()) {
-                    return false;
-                }
-                row = rows.next();
-                return true;
-            } catch (RuntimeException e) {
-                throw damaged(e);
-            }
-        }
-
-        private Row current() {
-            return Objects.requireNonNull(row, "next() comes first");
-        }
-
-        @Override
-        public long line() {
-            return current().getRowNum();
-        }
-
-        @Override
-        public int size() {
-            return current().getCellCount();
-        }
-
-        @Override
-        public String get(int field) {
-            try {
-                Cell c = current().getOptionalCell(field).orElse(null);
-                if (c == null || c.getRawValue() == null) {
-                    return "";
-                }
-                String format = c.getDataFormatString();
-                boolean time = format != null && format.matches(".*[hH]+.*[mM]+.*") && !format.contains("\"h");
-                return time ? c.asDate().toString() : c.getText();
-            } catch (RuntimeException e) {
-                throw damaged(e);
-            }
-        }
-
-        @Override
-        public void close() throws IOException {
-            stream.close();
-            book.close();
-        }
-    }
-
-    /** Rows of an .ods sheet, which the library reads as a whole. */
-    private static final class OpenDocument implements Rows {
-        private final Object[][] values;
-        private int at = -1;
-
-        OpenDocument(Range range) {
-            values = range == null ? new Object[0][] : range.getValues();
-        }
-
-        @Override
-        public boolean next() {
-            at++;
-            return at < values.length;
-        }
-
-        @Override
-        public long line() {
-            return at + 1L;
-        }
-
-        @Override
-        public int size() {
-            return values[at].length;
-        }
-
-        @Override
-        public String get(int field) {
-            Object v = field < values[at].length ? values[at][field] : null;
-            return switch (v) {
-                case null -> "";
-                case LocalDateTime t -> t.toString();
-                case LocalTime t -> t.toString();
-                case Duration d -> String.valueOf(d.toMillis() / 1e3);
-                default -> v.toString();
-            };
-        }
-
-        @Override
-        public void close() {
-            // Nothing is held open.
-        }
+    /** The library, or the parser under it, throws many kinds of things at a damaged file. */
+    static InputProblem damaged(String source, long line, Exception e) {
+        return new InputProblem(source, Math.max(1, line), 1, "", message("problem.a-damaged-spreadsheet",
+                e.getClass().getSimpleName()), message("problem.open-it-in-a-spreadsheet-program"));
     }
 }

@@ -13,17 +13,36 @@ import java.util.List;
  * @param separator what parts the fields, for messages
  * @param sample the first rows, to judge columns by
  * @param rows all rows below header and units
+ * @param styles how numbers are written, by column
  */
 record Table(String source, List<String> preamble, List<String> titles, long headerLine, List<String> units,
-        char separator, List<List<String>> sample, Rows rows) {
+        char separator, List<List<String>> sample, Rows rows, List<NumberStyle> styles) {
+    Table(String source, List<String> preamble, List<String> titles, long headerLine, List<String> units,
+            char separator, List<List<String>> sample, Rows rows) {
+        this(source, preamble, titles, headerLine, units, separator, sample, rows, NumberStyle.of(sample));
+    }
+
+    /** How numbers are written in a column. */
+    NumberStyle style(int field) {
+        return field < styles.size() ? styles.get(field) : NumberStyle.EITHER;
+    }
+
     /** Widest row of the sample and the header. */
     int width() {
         return Math.max(titles.size(), sample.stream().mapToInt(List::size).max().orElse(0));
     }
 
+    /** The same table with another name over a column. */
+    Table withTitle(int field, String title) {
+        List<String> changed = new java.util.ArrayList<>(titles);
+        changed.set(field, title);
+        return new Table(source, preamble, changed, headerLine, units, separator, sample, rows, styles);
+    }
+
     /** Numbers of a column in the sample; NaN where there is none. */
     double[] numbers(int field) {
-        return sample.stream().mapToDouble(r -> field < r.size() ? Cells.number(r.get(field)) : Double.NaN).toArray();
+        NumberStyle style = style(field);
+        return sample.stream().mapToDouble(r -> field < r.size() ? style.leading(r.get(field)) : Double.NaN).toArray();
     }
 
     /** Texts of a column in the sample. */

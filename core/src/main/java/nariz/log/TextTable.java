@@ -13,6 +13,7 @@ import java.io.Reader;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
+import java.util.regex.Pattern;
 import nariz.carburetor.InputProblem;
 
 /** Finds separator, header and units row of a delimited text. */
@@ -20,6 +21,11 @@ final class TextTable {
     private static final int LOOK = 60_000;
     private static final int SAMPLE = 400;
     private static final int DEEPEST_HEADER = 100;
+    /** More columns than this are no log: a sentence, or the whole file in one line. */
+    static final int MOST_COLUMNS = 4096;
+    private static final char[] SEPARATORS = {',', ';', '\t', '|', ' '};
+    private static final Pattern BLANKS = Pattern.compile("\\s+");
+    private static final Pattern WIDE_BLANKS = Pattern.compile("\\s{2,}|\\t");
 
     private TextTable() {
     }
@@ -39,9 +45,11 @@ final class TextTable {
         char best = ',';
         int at = -1;
         int most = 1;
-        for (char c : new char[] {',', ';', '\t'}) {
-            for (int i = 0; i < Math.min(lines.size(), DEEPEST_HEADER); i++) {
-                int known = comment(lines.get(i)) ? 0 : HeaderMatch.known(split(lines.get(i), c));
+        for (char c : SEPARATORS) {
+            // Blanks part words as well as columns: only where nothing else does.
+            for (int i = 0; i < Math.min(lines.size(), DEEPEST_HEADER) && (c != ' ' || at < 0); i++) {
+                List<String> fields = comment(lines.get(i)) ? List.of() : split(lines.get(i), c);
+                int known = fields.size() > MOST_COLUMNS || (c == ' ' && !spaced(lines, i, fields.size())) ? 0 : HeaderMatch.known(fields);
                 if (known > most) {
                     most = known;
                     at = i;
@@ -56,17 +64,27 @@ final class TextTable {
         return open(source, text, lines, at, best);
     }
 
+    /** Whether the line below parts into as many fields as a header parted by blanks. */
+    private static boolean spaced(List<String> lines, int header, int fields) {
+        return lines.stream().skip(header + 1L).filter(l -> !l.isBlank() && !comment(l)).limit(2).anyMatch(l ->
+                BLANKS.split(l.trim()).length == fields);
+    }
+
     private static Table open(String source, BufferedReader text, List<String> lines, int at, char separator)
             throws IOException {
         List<String> preamble = lines.subList(0, Math.min(at, lines.size())).stream().filter(l -> !l.isBlank())
                 .toList();
         skipLines(text, at);
-        Records rows = new Records(source, text, separator, at);
+        Rows rows = separator == ' ' ? new Spaced(text, at) : new Records(source, text, separator, at);
         if (!rows.next()) {
             throw new InputProblem(source, 1, 1, "", message("problem.no-header-line"),
                     message("problem.the-first-line-names-the-columns"));
         }
-        List<String> titles = rows.all();
+        List<String> titles = separator == ' ' ? split(lines.get(at), ' ') : fields(rows);
+        if (titles.size() > MOST_COLUMNS) {
+            throw new InputProblem(source, rows.line(), 0, "", message("problem.a-header-of-columns", titles.size()),
+                    message("problem.no-more-than-columns", MOST_COLUMNS));
+        }
         long headerLine = rows.line();
         boolean headless = titles.stream().allMatch(t -> Cells.blank(t.trim()) || !Double.isNaN(Cells.number(t))
                 || Cells.clock(t));
@@ -74,17 +92,33 @@ final class TextTable {
         for (int i = at + (headless ? 0 : 1); i < lines.size() - (lines.size() > SAMPLE ? 1 : 0)
                 && sample.size() < SAMPLE; i++) {
             if (!lines.get(i).isBlank() && !comment(lines.get(i))) {
-                sample.add(split(lines.get(i), separator));
+                sample.add(separator == ' ' ? List.of(BLANKS.split(lines.get(i).trim())) : split(lines.get(i), separator));
             }
         }
         List<String> units = List.of();
         if (headless) {
-            rows.again();
+            again(rows);
         } else if (!sample.isEmpty() && HeaderMatch.unitsRow(titles, sample.getFirst())) {
             units = sample.removeFirst();
             rows.next();
         }
         return new Table(source, preamble, headless ? List.of() : titles, headerLine, units, separator, sample, rows);
+    }
+
+    private static void again(Rows rows) {
+        if (rows instanceof Records r) {
+            r.again();
+        } else if (rows instanceof Spaced s) {
+            s.again();
+        }
+    }
+
+    private static List<String> fields(Rows r) {
+        List<String> out = new ArrayList<>();
+        for (int i = 0; i < r.size(); i++) {
+            out.add(r.get(i));
+        }
+        return out;
     }
 
     static boolean comment(String line) {
@@ -102,12 +136,14 @@ final class TextTable {
 
     private static char mostFrequent(String line) {
         char best = ',';
-        for (char c : new char[] {';', '\t'}) {
+        for (char c : new char[] {';', '\t', '|'}) {
             if (count(line, c) > count(line, best)) {
                 best = c;
             }
         }
-        return best;
+        boolean none = count(line, best) == 0 && BLANKS.split(line.trim()).length > 2 && line.chars().noneMatch(
+                Character::isLetter);
+        return none ? ' ' : best;
     }
 
     private static long count(String s, char c) {
@@ -116,6 +152,10 @@ final class TextTable {
 
     /** Fields of one line; quoted fields that go over several lines are read only by the parser itself. */
     static List<String> split(String line, char separator) {
+        if (separator == ' ') {
+            List<String> wide = List.of(WIDE_BLANKS.split(line.trim()));
+            return wide.size() > 1 ? wide : List.of(BLANKS.split(line.trim()));
+        }
         if (line.indexOf('"') < 0) {
             return List.of(line.split(java.util.regex.Pattern.quote(String.valueOf(separator)), -1));
         }
@@ -130,6 +170,59 @@ final class TextTable {
     private static void skipLines(BufferedReader text, int lines) throws IOException {
         for (int i = 0; i < lines; i++) {
             text.readLine();
+        }
+    }
+
+    /** Lines whose fields are parted by runs of blanks. */
+    private static final class Spaced implements Rows {
+        private final BufferedReader text;
+        private long line;
+        private List<String> row = List.of();
+        private boolean again;
+
+        Spaced(BufferedReader text, long before) {
+            this.text = text;
+            line = before;
+        }
+
+        void again() {
+            again = true;
+        }
+
+        @Override
+        public boolean next() throws IOException {
+            if (again) {
+                again = false;
+                return true;
+            }
+            for (String s = text.readLine(); s != null; s = text.readLine()) {
+                line++;
+                if (!s.isBlank() && !comment(s)) {
+                    row = List.of(BLANKS.split(s.trim()));
+                    return true;
+                }
+            }
+            return false;
+        }
+
+        @Override
+        public long line() {
+            return line;
+        }
+
+        @Override
+        public int size() {
+            return row.size();
+        }
+
+        @Override
+        public String get(int field) {
+            return row.get(field);
+        }
+
+        @Override
+        public void close() throws IOException {
+            text.close();
         }
     }
 
@@ -155,10 +248,6 @@ final class TextTable {
         /** Gives the row once more. */
         void again() {
             again = true;
-        }
-
-        List<String> all() {
-            return row.getFields();
         }
 
         @Override

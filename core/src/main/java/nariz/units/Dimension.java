@@ -10,7 +10,7 @@ public enum Dimension {
     /** Diameters of holes, jets, bores; SI metre. */
     LENGTH("thou", Units.THOU, "mm", 1e-3, "in", 25.4e-3, "m", 1.0),
     /** Pressure differences and absolute pressures; SI pascal. */
-    PRESSURE("inHg", Units.INHG, "kPa", 1e3, "mbar", 100.0, "hPa", 100.0, "psi", 6894.757, "bar", 1e5, "Pa", 1.0),
+    PRESSURE("inHg", Units.INHG, "kPa", 1e3, "mbar", 100.0, "hPa", 100.0, "psi", Units.PSI, "bar", 1e5, "Pa", 1.0),
     /** Displacement and pump stroke; SI cubic metre. */
     VOLUME("L", 1e-3, "cc", 1e-6, "cm3", 1e-6, "cuin", 16.387064e-6, "m3", 1.0),
     /** Plate angles; SI radian. */

@@ -23,7 +23,7 @@ public record Shown(Pressure pressure, Size size, Road road) {
         /** Millibar. */
         MBAR("mbar", 100.0, 0),
         /** Pounds a square inch. */
-        PSI("psi", 6894.757, 1);
+        PSI("psi", Units.PSI, 1);
 
         private final String label;
         private final double pa;

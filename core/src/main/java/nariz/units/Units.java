@@ -6,6 +6,8 @@ package nariz.units;
 public final class Units {
     /** One inch of mercury at 0 °C, Pa. */
     public static final double INHG = 3386.389;
+    /** One pound-force per square inch, Pa. */
+    public static final double PSI = 6894.757;
     /** One thousandth of an inch, m. */
     public static final double THOU = 25.4e-6;
     /** One degree of arc, rad. */

@@ -4,17 +4,24 @@ import static nariz.text.Message.message;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.security.DigestInputStream;
+import java.security.MessageDigest;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
+import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
@@ -24,6 +31,7 @@ import nariz.log.ExactTable;
 import nariz.log.Plan;
 import nariz.log.PlanJson;
 import nariz.log.Recording;
+import nariz.log.RecordingCheck;
 import org.jspecify.annotations.NullUnmarked;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -46,10 +54,11 @@ public final class Exchange {
     private static final long MOST_PACKED = 100;
     private static final long LEAST_READINGS = 16_000_000;
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
-    private static final List<String> TABLES = List.of("vehicle", "build_sheet", "raw_file", "run", "mark", "excluded",
-            "note", "looked_for", "advice", "profile", "plan", "planned");
+    private static final List<SealedTable> TABLES = Arrays.stream(SealedTable.values()).filter(t -> !t.large()).toList();
     /** Came with version 2 of the workbook; a folder written before has none. */
-    private static final List<String> LATER = List.of("plan", "planned");
+    private static final List<SealedTable> LATER = List.of(SealedTable.PLAN, SealedTable.PLANNED);
+    /** Longest list of a folder, bytes: some thousands of runs with their advice. */
+    private static final long LONGEST_INDEX = 256_000_000;
 
     private Exchange() {
     }
@@ -64,11 +73,22 @@ public final class Exchange {
      * @throws IOException when writing fails
      */
     public static void csv(Recording r, double fromS, double toS, Path file) throws IOException {
-        AtomicFile.write(file, out -> {
-            try (Writer w = new OutputStreamWriter(out, StandardCharsets.UTF_8)) {
-                RunCsv.write(r, fromS, toS, w);
-            }
-        });
+        AtomicFile.write(file, out -> csv(r, fromS, toS, out));
+    }
+
+    /**
+     * Writes a run, or a stretch of it, as CSV.
+     *
+     * @param r recording
+     * @param fromS first time to write, s; negative infinity for all
+     * @param toS last time to write, s
+     * @param out receives UTF-8; not closed
+     * @throws IOException when writing fails
+     */
+    public static void csv(Recording r, double fromS, double toS, OutputStream out) throws IOException {
+        Writer w = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+        RunCsv.write(r, fromS, toS, w);
+        w.flush();
     }
 
     /**
@@ -80,19 +100,29 @@ public final class Exchange {
      * @throws IOException when writing fails
      */
     public static void dataPackage(Recording r, String sheetJson, Path file) throws IOException {
-        AtomicFile.write(file, out -> {
-            try (ZipOutputStream zip = new ZipOutputStream(out)) {
-                entry(zip, DESCRIPTION, MAPPER.writerWithDefaultPrettyPrinter()
-                        .writeValueAsString(describe(r)).getBytes(StandardCharsets.UTF_8));
-                entry(zip, SHEET, sheetJson.getBytes(StandardCharsets.UTF_8));
-                entry(zip, PROFILE, PlanJson.write(r.plan()).getBytes(StandardCharsets.UTF_8));
-                zip.putNextEntry(new ZipEntry(READINGS));
-                Writer w = new OutputStreamWriter(zip, StandardCharsets.UTF_8);
-                exact(r, w);
-                w.flush();
-                zip.closeEntry();
-            }
-        });
+        AtomicFile.write(file, out -> dataPackage(r, sheetJson, out));
+    }
+
+    /**
+     * Writes a run as a data package that comes back whole.
+     *
+     * @param r recording
+     * @param sheetJson build sheet it was driven on
+     * @param out receives the zip; not closed
+     * @throws IOException when writing fails
+     */
+    public static void dataPackage(Recording r, String sheetJson, OutputStream out) throws IOException {
+        ZipOutputStream zip = new ZipOutputStream(out);
+        entry(zip, DESCRIPTION, MAPPER.writerWithDefaultPrettyPrinter()
+                .writeValueAsString(describe(r)).getBytes(StandardCharsets.UTF_8));
+        entry(zip, SHEET, sheetJson.getBytes(StandardCharsets.UTF_8));
+        entry(zip, PROFILE, PlanJson.write(r.plan()).getBytes(StandardCharsets.UTF_8));
+        zip.putNextEntry(new ZipEntry(READINGS));
+        Writer w = new OutputStreamWriter(zip, StandardCharsets.UTF_8);
+        exact(r, w);
+        w.flush();
+        zip.closeEntry();
+        zip.finish();
     }
 
     private static void entry(ZipOutputStream zip, String name, byte[] bytes) throws IOException {
@@ -123,7 +153,7 @@ public final class Exchange {
             Channel c = r.channels().get(i);
             Map<String, Object> f = new LinkedHashMap<>();
             f.put("name", c.key());
-            f.put("title", c.label());
+            f.put("title", c.label().toString());
             f.put("type", "number");
             f.put("unit", r.plan().column(c).map(p -> p.unit()).orElse(units.get(i)));
             fields.add(f);
@@ -133,7 +163,10 @@ public final class Exchange {
         resource.put("path", READINGS);
         resource.put("profile", "tabular-data-resource");
         resource.put("encoding", "utf-8");
-        resource.put("schema", Map.of("fields", fields, "missingValues", List.of("")));
+        Map<String, Object> schema = new LinkedHashMap<>();
+        schema.put("fields", fields);
+        schema.put("missingValues", List.of(""));
+        resource.put("schema", schema);
         Map<String, Object> root = new LinkedHashMap<>();
         root.put("profile", "tabular-data-package");
         root.put("name", "nariz-run");
@@ -147,10 +180,17 @@ public final class Exchange {
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("preamble", r.preamble());
         m.put("headerLine", r.headerLine());
-        m.put("marks", r.marks().stream().map(k -> Map.of("time", k.timeS(), "text", k.text())).toList());
+        m.put("marks", r.marks().stream().map(Exchange::mark).toList());
         m.put("problems", Problems.write(r.problems()));
         m.put("problemCount", r.problemCount());
         m.put("startClock", Double.isNaN(r.startClockS()) ? null : r.startClockS());
+        return m;
+    }
+
+    private static Map<String, Object> mark(Recording.Mark k) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("time", k.timeS());
+        m.put("text", k.text());
         return m;
     }
 
@@ -180,7 +220,9 @@ public final class Exchange {
                             message("problem.export-the-run-again-as-a"));
                 }
             }
-            return new Packed(recording(name, zip), text(name, zip, SHEET));
+            Packed p = new Packed(recording(name, zip), text(name, zip, SHEET));
+            RecordingCheck.check(name, p.recording());
+            return p;
         } catch (IOException | UncheckedIOException e) {
             throw new InputProblem(name, 0, 0, "", message("problem.a-file-that-cannot-be-read",
                     e.getClass().getSimpleName()), message("problem.check-that-it-exists-and-is"));
@@ -235,13 +277,44 @@ public final class Exchange {
      * @throws IOException when writing fails
      */
     public static void folder(Workbook w, Path folder) throws IOException {
+        Path beside = AtomicFile.beside(folder.toAbsolutePath());
+        try {
+            Files.createDirectories(beside);
+            written(w, beside);
+            // What is there can only be an empty folder: anything else stops the move.
+            Files.move(beside, folder.toAbsolutePath(), StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            remove(beside);
+        }
+    }
+
+    private static void remove(Path folder) throws IOException {
+        if (Files.exists(folder)) {
+            try (Stream<Path> all = Files.walk(folder)) {
+                for (Path p : all.sorted(java.util.Comparator.reverseOrder()).toList()) {
+                    Files.delete(p);
+                }
+            }
+        }
+    }
+
+    private static void written(Workbook w, Path folder) throws IOException {
         Files.createDirectories(folder.resolve("runs"));
         Files.createDirectories(folder.resolve("files"));
+        try {
+            tables(w, folder);
+        } catch (DamagedPart e) {
+            throw new InputProblem(String.valueOf(w.file().getFileName()), 0, 0, "", message("problem.a-damaged-part",
+                    String.valueOf(e.getMessage())), message("problem.rescue-the-rest"));
+        }
+    }
+
+    private static void tables(Workbook w, Path folder) throws IOException {
         synchronized (w.handle()) {
             Map<String, Object> root = new LinkedHashMap<>();
             root.put("format", FORMAT);
-            for (String table : TABLES) {
-                root.put(table, rows(w, table));
+            for (SealedTable table : TABLES) {
+                root.put(table.table(), rows(w, table.table()));
             }
             for (Long run : w.handle().createQuery("SELECT id FROM run WHERE deleted < 2 ORDER BY id")
                     .mapTo(Long.class).list()) {
@@ -252,7 +325,7 @@ public final class Exchange {
                 });
             }
             for (Map<String, Object> raw : rows(w, "raw_file")) {
-                AtomicFile.write(folder.resolve("files").resolve((String) raw.get("sha256")), out ->
+                AtomicFile.write(Inside.name(folder.resolve("files"), String.valueOf(raw.get("sha256"))), out ->
                         RunStore.copyRaw(w.handle(), ((Number) raw.get("id")).longValue(), out));
             }
             AtomicFile.write(folder.resolve(INDEX), out -> out.write(MAPPER.writerWithDefaultPrettyPrinter()
@@ -284,25 +357,25 @@ public final class Exchange {
                     message("problem.a-workbook-with-something-in-it"),
                     message("problem.import-a-folder-into-a-new"));
         }
-        Path index = folder.resolve(INDEX);
+        if (w.readOnly()) {
+            throw new InputProblem(String.valueOf(w.file().getFileName()), 0, 0, "",
+                    message("problem.a-workbook-open-for-reading-only"), message("problem.close-the-other-window"));
+        }
         try {
-            Map<?, ?> root = MAPPER.readValue(Files.readString(index), Map.class);
-            if (!FORMAT.equals(root.get("format"))) {
-                throw new InputProblem(INDEX, 1, 1, "format", String.valueOf(root.get("format")),
-                        message("problem.this-program-reads", FORMAT));
-            }
+            Map<?, ?> root = index(folder);
             w.handle().useTransaction(h -> {
-                for (String table : TABLES) {
+                for (SealedTable table : TABLES) {
                     Object none = LATER.contains(table) ? List.of() : null;
-                    for (Object row : (List<?>) (root.containsKey(table) ? root.get(table) : none)) {
-                        insert(h, table, (Map<?, ?>) row);
+                    int i = 0;
+                    for (Object row : (List<?>) (root.containsKey(table.table()) ? root.get(table.table()) : none)) {
+                        FolderRows.insert(h, table, i++, (Map<?, ?>) row);
                     }
                 }
                 for (Object row : (List<?>) root.get("raw_file")) {
                     rawParts(h, folder, (Map<?, ?>) row);
                 }
                 for (Object row : (List<?>) root.get("run")) {
-                    chunks(h, folder, ((Number) ((Map<?, ?>) row).get("id")).longValue());
+                    readings(h, folder, (Map<?, ?>) row);
                 }
             });
         } catch (IOException | UncheckedIOException e) {
@@ -315,33 +388,45 @@ public final class Exchange {
         }
     }
 
-    private static void insert(org.jdbi.v3.core.Handle h, String table, Map<?, ?> row) {
-        Map<String, Object> sorted = new TreeMap<>();
-        // Column names come from a file: only names are let through.
-        row.forEach((k, v) -> {
-            if (String.valueOf(k).matches("[a-z_0-9]+")) {
-                sorted.put(String.valueOf(k), v);
-            }
-        });
-        var u = h.createUpdate("INSERT INTO " + table + " (" + String.join(", ", sorted.keySet()) + ") VALUES ("
-                + String.join(", ", java.util.Collections.nCopies(sorted.size(), "?")) + ")");
-        int i = 0;
-        for (Object v : sorted.values()) {
-            u.bind(i++, v);
+    private static Map<?, ?> index(Path folder) throws IOException {
+        Path index = Inside.file(folder, ".", INDEX);
+        if (Files.size(index) > LONGEST_INDEX) {
+            throw tooLarge(String.valueOf(folder.getFileName()), INDEX);
         }
-        u.execute();
+        Map<?, ?> root = MAPPER.readValue(Files.readString(index), Map.class);
+        if (!FORMAT.equals(root.get("format"))) {
+            throw new InputProblem(INDEX, 1, 1, "format", String.valueOf(root.get("format")),
+                    message("problem.this-program-reads", FORMAT));
+        }
+        return root;
     }
 
     private static void rawParts(org.jdbi.v3.core.Handle h, Path folder, Map<?, ?> row) throws IOException {
-        try (var in = Files.newInputStream(folder.resolve("files").resolve((String) row.get("sha256")))) {
-            RunStore.addParts(h, ((Number) row.get("id")).longValue(), in);
+        String sha = (String) row.get("sha256");
+        Path file = Inside.file(folder, "files", sha);
+        // What is stored is what was hashed: one stream for both.
+        MessageDigest d = RunStore.digest();
+        long size;
+        try (var in = new DigestInputStream(Files.newInputStream(file, LinkOption.NOFOLLOW_LINKS), d)) {
+            size = RunStore.addParts(h, ((Number) row.get("id")).longValue(), in);
+        }
+        if (!sha.equals(HexFormat.of().formatHex(d.digest())) || size != ((Number) row.get("size")).longValue()) {
+            throw new InputProblem("files/" + sha, 0, 0, "", message("problem.a-file-that-is-not-what-its-name-says"),
+                    message("problem.export-the-workbook-again"));
         }
     }
 
-    private static void chunks(org.jdbi.v3.core.Handle h, Path folder, long run) throws IOException {
-        try (var in = Files.newInputStream(folder.resolve("runs").resolve(run + ".csv"))) {
-            RunStore.addChunks(ExactTable.read(run + ".csv", in), () -> false, (channel, part, packed) ->
-                    RunStore.chunk(h, run, channel, part, packed));
+    private static void readings(org.jdbi.v3.core.Handle h, Path folder, Map<?, ?> row) throws IOException {
+        long run = ((Number) row.get("id")).longValue();
+        Recording r;
+        try (var in = Files.newInputStream(Inside.file(folder, "runs", run + ".csv"), LinkOption.NOFOLLOW_LINKS)) {
+            r = ExactTable.read("runs/" + run + ".csv", in);
+        }
+        RunStore.addChunks(r, () -> false, (channel, part, packed) -> RunStore.chunk(h, run, channel, part, packed));
+        RecordingCheck.check("runs/" + run + ".csv", RunStore.recording(h, run));
+        if (r.size() != ((Number) row.get("samples")).longValue()) {
+            throw new InputProblem(INDEX, 0, 0, "run.samples", message("problem.a-number-of-samples",
+                    row.get("samples"), r.size()), message("problem.export-the-workbook-again"));
         }
     }
 }

@@ -20,7 +20,7 @@ import org.flywaydb.core.api.output.MigrateResult;
  */
 final class Migrations {
     /** Version this program writes, as in {@code PRAGMA user_version}. */
-    static final int VERSION = 2;
+    static final int VERSION = 3;
     private static final int APPLICATION = 0x4e617269;
     private static final byte[] MAGIC = "SQLite format 3\0".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
 
@@ -47,10 +47,18 @@ final class Migrations {
                 throw new InputProblem(name, 0, 0, "", message("problem.a-workbook-of-version-where-this", version,
                         VERSION), message("problem.it-was-written-by-a-newer"));
             }
-            if (application != APPLICATION && version > 0) {
+            if (application != APPLICATION && !begun(c)) {
                 throw new InputProblem(name, 0, 0, "", message("problem.a-database-of-another-program"),
                         message("problem.pick-a-file-that-nariz-has"));
             }
+        }
+    }
+
+    /** Whether a database is a workbook whose first writing was cut short: nothing in it but the list of scripts. */
+    private static boolean begun(Connection c) throws SQLException {
+        try (Statement s = c.createStatement(); ResultSet r = s.executeQuery("SELECT COUNT(*) FROM sqlite_master WHERE "
+                + "name NOT LIKE 'flyway_schema_history%' AND name NOT LIKE 'sqlite_autoindex_flyway%'")) {
+            return r.next() && r.getInt(1) == 0;
         }
     }
 
@@ -109,7 +117,7 @@ final class Migrations {
 
     private static void migrate(Path file, String... scripts) {
         MigrateResult done = Flyway.configure(Migrations.class.getClassLoader())
-                .dataSource("jdbc:sqlite:" + file, null, null).locations(scripts)
+                .dataSource(WorkbookFile.source(file, false)).locations(scripts)
                 .loggers("slf4j").sqlMigrationPrefix("V").load().migrate();
         if (!done.success) {
             throw new IllegalStateException("the workbook could not be brought up to date");

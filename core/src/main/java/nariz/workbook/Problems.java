@@ -51,10 +51,18 @@ final class Problems {
         out.put("code", m.code());
         out.put("values", m.values().stream().map(v -> switch (v) {
             case Message inner -> json(inner);
-            case Measure q -> Map.of("measure", q.kind().name(), "si", q.si());
+            case Measure q -> measure(q);
             default -> v;
         }).toList());
         return out;
+    }
+
+    /** Two fields, always in this order: what is written twice is the same twice. */
+    private static Map<String, Object> measure(Measure q) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("measure", q.kind().name());
+        m.put("si", q.si());
+        return m;
     }
 
     private static Message message(Object json) {

@@ -48,7 +48,7 @@ final class RunCsv {
             columns.add(o);
             values.add(o.values(r));
         }
-        w.write(String.join(",", columns.stream().map(o -> o.channel().words().getFirst()).toList()) + "\n");
+        w.write(String.join(",", columns.stream().map(o -> o.channel().key()).toList()) + "\n");
         w.write(String.join(",", columns.stream().map(o -> o.unit().name()).toList()) + "\n");
         double[] t = r.written(Channel.TIME);
         StringBuilder line = new StringBuilder();

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
@@ -122,13 +123,16 @@ final class RunStore {
         }
     }
 
-    /** Stores bytes in packed parts under a raw file's key. */
-    static void addParts(Handle h, long rawFile, InputStream in) throws IOException {
+    /** Stores bytes in packed parts under a raw file's key; returns how many there were. */
+    static long addParts(Handle h, long rawFile, InputStream in) throws IOException {
         byte[] part = new byte[PART];
         int n = 0;
+        long size = 0;
         for (int got = in.readNBytes(part, 0, PART); got > 0; got = in.readNBytes(part, 0, PART)) {
             part(h, rawFile, n++, Packing.pack(part, got));
+            size += got;
         }
+        return size;
     }
 
     private static int part(Handle h, long rawFile, int number, byte[] packed) {
@@ -136,8 +140,19 @@ final class RunStore {
                 .bind(1, number).bind(2, packed).execute();
     }
 
-    /** Gives the bytes under a raw file's key back. */
+    /** Gives the bytes under a raw file's key back; what is not what was taken in is refused. */
     static void copyRaw(Handle h, long rawFile, OutputStream out) throws IOException {
+        Health.verifyFile(h, rawFile);
+        MessageDigest d = digest();
+        copyParts(h, rawFile, new DigestOutputStream(out, d));
+        String sha = h.createQuery("SELECT sha256 FROM raw_file WHERE id = ?").bind(0, rawFile).mapTo(String.class)
+                .findOne().orElseThrow(() -> new DamagedPart("the file " + rawFile + " that a run came from"));
+        if (!sha.equals(HexFormat.of().formatHex(d.digest()))) {
+            throw new DamagedPart("the file " + rawFile + " that a run came from");
+        }
+    }
+
+    private static void copyParts(Handle h, long rawFile, OutputStream out) throws IOException {
         int parts = h.createQuery("SELECT COUNT(*) FROM raw_part WHERE raw_file = ?").bind(0, rawFile)
                 .mapTo(Integer.class).one();
         for (int i = 0; i < parts; i++) {
@@ -186,18 +201,25 @@ final class RunStore {
 
     static String sha256(Path source) throws IOException {
         try (InputStream in = Files.newInputStream(source)) {
-            MessageDigest d = MessageDigest.getInstance("SHA-256");
+            MessageDigest d = digest();
             byte[] buffer = new byte[PART];
             for (int got = in.read(buffer); got > 0; got = in.read(buffer)) {
                 d.update(buffer, 0, got);
             }
             return HexFormat.of().formatHex(d.digest());
+        }
+    }
+
+    static MessageDigest digest() {
+        try {
+            return MessageDigest.getInstance("SHA-256");
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java has SHA-256", e);
         }
     }
 
     static Recording recording(Handle handle, long run) {
+        Health.verifyReadings(handle, run);
         Map<Channel, List<byte[]>> chunks = new EnumMap<>(Channel.class);
         handle.createQuery("SELECT channel, packed FROM chunk WHERE run = ? ORDER BY channel, part").bind(0, run)
                 .map((r, c) -> chunks.computeIfAbsent(Channel.ofKey(r.getString(1)).orElseThrow(() ->

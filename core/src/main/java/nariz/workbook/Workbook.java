@@ -153,6 +153,11 @@ public final class Workbook implements AutoCloseable {
         return new Workbook(WorkbookFile.openToRead(file));
     }
 
+    /** {@return what was found damaged when the file was opened; the rest can be read, nothing can be written} */
+    public List<Damage> damage() {
+        return database.damage();
+    }
+
     /** {@return the file} */
     public Path file() {
         return database.file();
@@ -344,12 +349,24 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
+     * Whether the file a run came from is kept.
+     *
+     * @param run key
+     * @return false for a run that came from none
+     */
+    public boolean hasFile(long run) {
+        return database.read(h -> h.createQuery("SELECT COUNT(raw_file) FROM run WHERE id = ?").bind(0, run).mapTo(
+                Integer.class).one() > 0);
+    }
+
+    /**
      * Gives back the file a run came from, byte for byte.
      *
      * @param run key
      * @param out receives it; not closed
      * @return its name, or empty when the run came from no file
      * @throws IOException when writing fails
+     * @throws InputProblem when what is kept of it is not what was taken in; something may have been written by then
      */
     public Optional<String> raw(long run, OutputStream out) throws IOException {
         try {

@@ -12,6 +12,8 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.DateTimeException;
+import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -23,6 +25,7 @@ import org.jdbi.v3.core.Jdbi;
 import org.jdbi.v3.core.JdbiException;
 import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
 
 /**
@@ -30,6 +33,9 @@ import org.sqlite.SQLiteDataSource;
  * the words for what goes wrong with the file.
  */
 final class WorkbookFile {
+    private static final int START_TRIES = 100;
+    private static final long START_PAUSE_MS = 100;
+
     private final Path file;
     /** Writes, and reads while nothing is taken in. */
     private final Handle handle;
@@ -43,9 +49,11 @@ final class WorkbookFile {
     private final @Nullable Path copy;
     private final @Nullable FileChannel lockFile;
     private final @Nullable FileLock lock;
+    private final Health health;
 
     private WorkbookFile(Path file, Handle handle, @Nullable FileChannel lockFile, @Nullable FileLock lock,
-            @Nullable Path copy) {
+            @Nullable Path copy, Health health) {
+        this.health = health;
         this.file = file;
         this.handle = handle;
         this.copy = copy;
@@ -56,7 +64,7 @@ final class WorkbookFile {
     /** Opens to write, or to read where somebody else writes. */
     static WorkbookFile open(Path file) {
         String name = String.valueOf(file.getFileName());
-        Path absolute = file.toAbsolutePath();
+        Path absolute = real(file);
         @Nullable FileChannel channel = null;
         @Nullable FileLock lock = null;
         try {
@@ -66,6 +74,9 @@ final class WorkbookFile {
             }
             channel = lockFile(absolute);
             lock = channel == null ? null : tryLock(channel);
+            if (lock == null && channel != null) {
+                there = started(name, absolute);
+            }
             if (lock == null && !there) {
                 throw new InputProblem(name, 0, 0, "", message("problem.a-place-where-no-workbook-can"),
                         message("problem.check-that-the-folder-may-be"));
@@ -77,11 +88,17 @@ final class WorkbookFile {
                 Migrations.bringUpToDate(absolute);
             }
             Handle h = Jdbi.open(connect(absolute, lock == null));
+            Health health = Health.look(h);
+            if (lock != null && !health.damage().isEmpty()) {
+                // What is damaged is not written to: it could only become worse.
+                release(channel, lock);
+                lock = null;
+            }
             if (lock == null) {
-                return new WorkbookFile(absolute, h, channel, null, null);
+                return new WorkbookFile(absolute, h, channel, null, null, health);
             }
             forgetUnfinished(h);
-            return new WorkbookFile(absolute, h, channel, lock, null);
+            return new WorkbookFile(absolute, h, channel, lock, null, health);
         } catch (IOException | SQLException | JdbiException | FlywayException e) {
             release(channel, lock);
             throw problem(name, e);
@@ -101,17 +118,60 @@ final class WorkbookFile {
      */
     static WorkbookFile openToRead(Path file) {
         String name = String.valueOf(file.getFileName());
-        Path absolute = file.toAbsolutePath();
+        Path absolute = real(file);
         @Nullable Path copy = null;
         try {
+            if (Files.size(absolute) == 0) {
+                throw new InputProblem(name, 0, 0, "", message("problem.an-empty-file-no-workbook"),
+                        message("problem.nariz-import-starts-a-workbook"));
+            }
             Migrations.check(name, absolute);
             copy = Migrations.upToDateCopy(absolute).orElse(null);
             Handle h = Jdbi.open(connect(copy == null ? absolute : copy, true));
-            WorkbookFile f = new WorkbookFile(absolute, h, null, null, copy);
+            WorkbookFile f = new WorkbookFile(absolute, h, null, null, copy, Health.look(h));
             f.onlyToRead = true;
             return f;
         } catch (IOException | SQLException | JdbiException | FlywayException e) {
             throw problem(name, e);
+        }
+    }
+
+    /** Where a file really is: a link to it has no lock of its own. */
+    private static Path real(Path file) {
+        try {
+            return file.toRealPath();
+        } catch (IOException e) {
+            Path absolute = file.toAbsolutePath().normalize();
+            Path folder = absolute.getParent();
+            try {
+                return folder == null ? absolute : folder.toRealPath().resolve(absolute.getFileName());
+            } catch (IOException notThere) {
+                return absolute;
+            }
+        }
+    }
+
+    /** Waits until whoever holds the lock has written the workbook's first page. */
+    private static boolean started(String name, Path file) throws IOException, SQLException {
+        for (int i = 0; i < START_TRIES; i++) {
+            if (Files.exists(file) && Files.size(file) > 0 && upToDate(file)) {
+                return true;
+            }
+            try {
+                Thread.sleep(START_PAUSE_MS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                break;
+            }
+        }
+        throw new InputProblem(name, 0, 0, "", message("problem.a-workbook-that-is-being-started"),
+                message("problem.try-again-in-a-moment"));
+    }
+
+    private static boolean upToDate(Path file) throws IOException, SQLException {
+        Migrations.check(String.valueOf(file.getFileName()), file);
+        try (Connection c = connect(file, true)) {
+            return Migrations.pragma(c, "user_version") == Migrations.VERSION;
         }
     }
 
@@ -131,6 +191,11 @@ final class WorkbookFile {
     }
 
     static Connection connect(Path file, boolean readOnly) throws SQLException {
+        return source(file, readOnly).getConnection();
+    }
+
+    /** Connections that know the sums of rows. */
+    static SQLiteDataSource source(Path file, boolean readOnly) {
         SQLiteConfig c = new SQLiteConfig();
         c.enforceForeignKeys(true);
         c.setBusyTimeout(5000);
@@ -140,9 +205,16 @@ final class WorkbookFile {
             c.setJournalMode(SQLiteConfig.JournalMode.WAL);
             c.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
         }
-        SQLiteDataSource source = new SQLiteDataSource(c);
+        SQLiteDataSource source = new SQLiteDataSource(c) {
+            @Override
+            public SQLiteConnection getConnection(@Nullable String user, @Nullable String password) throws SQLException {
+                SQLiteConnection made = super.getConnection(user, password);
+                RowSum.register(made);
+                return made;
+            }
+        };
         source.setUrl("jdbc:sqlite:" + (readOnly && frozen(file) ? file.toUri() + "?immutable=1" : file));
-        return source.getConnection();
+        return source;
     }
 
     /**
@@ -195,7 +267,7 @@ final class WorkbookFile {
         String why = String.valueOf(root.getMessage());
         Message wanted = why.contains("FULL") ? message("problem.make-room-on-the-disk")
                 : why.contains("READONLY") ? message("problem.the-workbook-is-open-for-reading")
-                : message("problem.take-a-copy-aside");
+                : message("problem.rescue-the-rest");
         return new InputProblem(name, 0, 0, "", message("problem.a-workbook-that-cannot-be-used", why), wanted);
     }
 
@@ -218,7 +290,9 @@ final class WorkbookFile {
 
     private Handle secondConnection() {
         try {
-            return Jdbi.open(connect(file, true));
+            Handle h = Jdbi.open(connect(file, true));
+            // Only sound workbooks are written to, and only then is there a second connection.
+            return h;
         } catch (SQLException e) {
             throw problem(String.valueOf(file.getFileName()), e);
         }
@@ -240,13 +314,17 @@ final class WorkbookFile {
             return work.get();
         } catch (JdbiException e) {
             throw problem(String.valueOf(file.getFileName()), e);
-        } catch (DamagedPart e) {
+        } catch (DamagedPart | DateTimeException | IllegalStateException | NullPointerException e) {
             throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", message("problem.a-damaged-part",
-                    String.valueOf(e.getMessage())), message("problem.take-a-copy-aside"));
+                    String.valueOf(e.getMessage())), message("problem.rescue-the-rest"));
         }
     }
 
     <T> T write(Function<Handle, T> work) {
+        if (lock == null && !health.damage().isEmpty()) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", message("problem.a-damaged-workbook",
+                    health.damage().getFirst().text()), message("problem.rescue-the-rest"));
+        }
         if (lock == null) {
             throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "",
                     message("problem.a-workbook-open-for-reading-only"),
@@ -256,6 +334,11 @@ final class WorkbookFile {
         synchronized (handle) {
             return checked(() -> handle.inTransaction(work::apply));
         }
+    }
+
+    /** What is damaged, as far as it was looked at when the file was opened. */
+    List<Damage> damage() {
+        return health.damage();
     }
 
     Path file() {
@@ -273,6 +356,9 @@ final class WorkbookFile {
 
     /** Why nothing can be written; empty where nobody asked for that. */
     String whyReadOnly() {
+        if (!health.damage().isEmpty()) {
+            return "it is damaged";
+        }
         if (copy != null) {
             return "it is of an older version";
         }

@@ -35,7 +35,7 @@ public class HeaderSpellingsTest {
                 "time:s rpm:rpm vacuum:inhg afr: throttle:% coolant:f"},
             {"TIME;RPM;VAC [inHg];A/F;TP %;CLT [°C]", "time:s rpm:rpm vacuum:inhg afr: throttle:% coolant:c"},
             {"Seconds,Revs,Man Vac (in.Hg),WB AFR,Throttle Pos (%),Oil temp (C)",
-                "time:s rpm:rpm vacuum:inhg afr: throttle:% -"},
+                "time:s rpm:rpm vacuum:inhg afr: throttle:% oil-temperature:c"},
             {"Zeit (s),Motordrehzahl (1/min),Unterdruck (mbar),Lambda,Gaspedal (%),Kühlmitteltemperatur (°C)",
                 "time:s rpm:1/min vacuum:mbar lambda: throttle:% coolant:c"},
             {"Tiempo (s),Régimen motor (rpm),Vacío colector (kPa),Relación aire/combustible,Pedal (%),Temp. agua (°C)",
@@ -45,10 +45,10 @@ public class HeaderSpellingsTest {
             {"Tempo (s),Giri motore (rpm),Depressione (kPa),Lambda,Farfalla (%),Acqua (°C)",
                 "time:s rpm:rpm vacuum:kpa lambda: throttle:% coolant:c"},
             {"Log Time,Engine speed (RPM),Intake vacuum (inches Hg),Wideband 1 AFR,Throttle position (percent)",
-                "?time:s rpm:rpm vacuum:inhg ?afr: throttle:percent"},
+                "time:s rpm:rpm vacuum:inhg afr: throttle:percent"},
             // What was aimed at is no reading, and a stand-in gives way to what it stands in for.
             {"Time,RPM,Vacuum (inHg),Target AFR,Measured AFR (left),Measured AFR right,Pedal (%),TPS (%)",
-                "time:s rpm:rpm vacuum:inhg - ?afr: ?afr-2: - throttle:%"},
+                "time:s rpm:rpm vacuum:inhg - afr: afr-2: - throttle:%"},
             {"Time,RPM,Vacuum (inHg),AFR target,Wideband", "time:s rpm:rpm vacuum:inhg -14 ?afr:"},
             // A temperature is no pressure, whatever its numbers look like; a second pressure is not wanted.
             {"Time,RPM,Vacuum (inHg),AFR,Exhaust (C),Baro", "time:s rpm:rpm vacuum:inhg afr: - -"},
@@ -117,7 +117,7 @@ public class HeaderSpellingsTest {
             case "afr", "afr-2" -> 14.7 * lambda;
             case "lambda" -> "1/lambda".equals(w[1]) ? 1 / lambda : lambda;
             case "throttle" -> 0.05 * row;
-            case "coolant" -> "f".equals(w[1]) ? 190 : 88;
+            case "coolant", "oil-temperature" -> "f".equals(w[1]) ? 190 : 88;
             default -> 88 + 0.01 * row % 3;
         };
     }

@@ -27,6 +27,7 @@ import nariz.flow.Booster;
 import nariz.flow.MeteredCoefficient;
 import nariz.flow.MeteredModel;
 import nariz.flow.OpeningKind;
+import nariz.text.Message;
 import nariz.units.Dimension;
 import nariz.units.Quantity;
 import nariz.units.Units;
@@ -136,6 +137,22 @@ public abstract class MeteredFamily implements Family {
         }
         return parts.stream().filter(p -> p.role() == role && RODS_ONLY.contains(p) == (rods(stage)
                 && (role == Part.Role.ENRICHMENT_OPENING || role == Part.Role.ENRICHMENT_AMOUNT))).findFirst();
+    }
+
+    /** An idle passage feeds a few percent of what the main jet does: one that is wider was measured or typed wrong. */
+    @Override
+    public List<Message> oddities(BuildSheet sheet) {
+        List<Message> out = new ArrayList<>();
+        for (Stage s : stages()) {
+            Carburetor c = sheet.carburetor();
+            Optional<Part> feed = part(c, s, Part.Role.IDLE_FUEL);
+            Optional<Part> jet = part(c, s, Part.Role.METERING_FUEL);
+            if (feed.isPresent() && jet.isPresent() && feed.get().of(c, s) >= jet.get().of(c, s)) {
+                out.add(message("oddity.idle-feed-over-jet", feed.get().text(feed.get().of(c, s)),
+                        jet.get().text(jet.get().of(c, s))));
+            }
+        }
+        return out;
     }
 
     @Override
