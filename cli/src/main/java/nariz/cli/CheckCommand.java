@@ -1,5 +1,11 @@
 package nariz.cli;
 
+import nariz.workbook.WorkbookCheck;
+import nariz.workbook.Workbook;
+import nariz.workbook.Damage;
+import nariz.text.Message;
+import nariz.carburetor.InputProblem;
+import java.nio.file.Files;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -21,12 +27,13 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** {@code nariz check}: what is wrong or odd in a log, with places. */
 @Command(name = "check", mixinStandardHelpOptions = true,
-        description = "Lists what cannot be read in a log and what is odd in it; exit code 0 also when there is some.")
+        description = "Lists what cannot be read in a log and what is odd in it (exit code 0 also when there is some), or "
+                + "the damage in a workbook (exit code 3 when there is some).")
 final class CheckCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Parameters(paramLabel = "FILE", description = "The log.")
+    @Parameters(paramLabel = "FILE", description = "The log or workbook.")
     private Path file;
 
     @Mixin
@@ -38,6 +45,9 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         PrintWriter out = spec.commandLine().getOut();
+        if (file.toString().endsWith(Workbook.EXTENSION)) {
+            return workbook(out);
+        }
         Recording r = options.record(file, spec.commandLine(), n -> { });
         List<Quality.Finding> odd = Quality.of(r);
         if (json) {
@@ -56,6 +66,28 @@ final class CheckCommand implements Callable<Integer> {
             out.println("Nothing to complain of.");
         }
         return 0;
+    }
+
+    /** Damage has an exit code of its own, so that a script that keeps copies can tell. */
+    private int workbook(PrintWriter out) {
+        if (!Files.exists(file)) {
+            throw new InputProblem(String.valueOf(file.getFileName()), 0, 0, "", "no file",
+                    Message.literal("nariz import starts a workbook."));
+        }
+        List<Damage> all = WorkbookCheck.of(file, () -> false);
+        if (json) {
+            Map<String, Object> root = new LinkedHashMap<>();
+            root.put("format", "nariz-check/1");
+            root.put("file", String.valueOf(file.getFileName()));
+            root.put("damage", all.stream().map(d -> d.text().toString()).toList());
+            out.print(JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n");
+            out.flush();
+        } else {
+            all.forEach(d -> out.println(d.text()));
+            out.println(all.isEmpty() ? file.getFileName() + ": every row, reading and file is what was written"
+                    : all.size() + " places are damaged; nariz rescue saves the rest into a new workbook");
+        }
+        return all.isEmpty() ? 0 : NarizCommand.UNUSABLE_INPUT;
     }
 
     private static String json(Recording r, List<Quality.Finding> odd) {

@@ -1,5 +1,7 @@
 package nariz.cli;
 
+import java.io.Writer;
+import java.io.OutputStreamWriter;
 import picocli.CommandLine.Mixin;
 import java.nio.charset.StandardCharsets;
 import java.io.IOException;
@@ -35,7 +37,11 @@ final class DemoLogCommand implements Callable<Integer> {
         result.check(sheet);
         result.check(log);
         result.writeAgain(sheet, to -> to.write(DemoDrive.sheetJson().getBytes(StandardCharsets.UTF_8)));
-        result.writeAgain(log, to -> LogWriter.write(DemoDrive.drive().log(), to));
+        result.writeAgain(log, to -> {
+            Writer w = new OutputStreamWriter(to, StandardCharsets.UTF_8);
+            LogWriter.write(DemoDrive.drive().log(), w);
+            w.flush();
+        });
         spec.commandLine().getOut().println(sheet + System.lineSeparator() + log);
         return 0;
     }

@@ -59,6 +59,7 @@ final class InfoCommand implements Callable<Integer> {
             out.printf(Locale.ROOT, "%s: %d vehicles, %d runs%s%n", file.getFileName(), w.vehicles().size(),
                     runs.size(),
                     w.whyReadOnly().isEmpty() ? "" : ", reading only: " + w.whyReadOnly());
+            w.damage().forEach(d -> out.println("damaged: " + d.text()));
             for (Workbook.Vehicle v : w.vehicles()) {
                 out.printf(Locale.ROOT, "%s, %d versions of its build sheet%n", v.name(), w.sheets(v.id()).size());
                 List<Workbook.Note> notes = w.notes(v.id());

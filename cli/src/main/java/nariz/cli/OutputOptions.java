@@ -75,6 +75,11 @@ final class OutputOptions {
         AtomicFile.write(file.toAbsolutePath(), out -> out.write(bytes));
     }
 
+    /** Writes a text in place of an earlier one: for pictures that are drawn again. */
+    static void replace(Path file, String text) throws IOException {
+        AtomicFile.write(file.toAbsolutePath(), out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
+    }
+
     /** Writes a file; one that is there already is left alone unless asked. */
     void write(Path file, AtomicFile.Content content) throws IOException {
         if (Files.exists(file) && !overwrite && Files.size(file) > 0) {

@@ -20,7 +20,7 @@ final class PicturesCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Files.createDirectories(out);
         for (Map.Entry<String, String> e : ModelPictures.all().entrySet()) {
-            AnalyzeCommand.write(out.resolve(e.getKey()), e.getValue());
+            OutputOptions.replace(out.resolve(e.getKey()), e.getValue());
         }
         return 0;
     }

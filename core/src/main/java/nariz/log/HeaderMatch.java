@@ -33,6 +33,9 @@ final class HeaderMatch {
     private static final Set<String> VOLTS = Set.of("v", "volt", "volts", "mv", "vdc");
     /** A throttle that never reads higher than this has no percent. */
     private static final double HIGHEST_VOLTS = 5.5;
+    private static final double USUAL_SHUT_VOLTS = 0.5;
+    private static final double USUAL_OPEN_VOLTS = 4.5;
+    private static final double HIGHEST_SHUT_VOLTS = 1.2;
     /** Steps of time: shorter ones are minutes or days, longer ones parts of a second, s. */
     private static final double SHORTEST_STEP_S = 0.0009;
     private static final double LONGEST_STEP_S = 5.0;
@@ -87,10 +90,10 @@ final class HeaderMatch {
         }
         if (out.stream().noneMatch(m -> m.unknown() == 0)) {
             HeaderWords.OTHERS.forEach((k, phrases) -> phrase(h, phrases).ifPresent(p -> out.add(new Match(null, k, h,
-                    rest(h, p, HeaderWords.NOT_READ).size(), p.words().size(), p.letters(), false, false))));
+                    unexplained(h, p), p.words().size(), p.letters(), false, false))));
         } else {
             HeaderWords.OTHERS.forEach((k, phrases) -> phrase(h, phrases).filter(p -> p.words().size() > 1).ifPresent(
-                    p -> out.add(new Match(null, k, h, rest(h, p, HeaderWords.NOT_READ).size(), p.words().size(),
+                    p -> out.add(new Match(null, k, h, unexplained(h, p), p.words().size(),
                             p.letters(), false, false))));
         }
         phrase(h, HeaderWords.EVENT).filter(p -> !aimed && h.unit().isEmpty()).ifPresent(p -> out.add(
@@ -102,6 +105,11 @@ final class HeaderMatch {
     /** The longest phrase whose words all stand in a header. */
     private static Optional<HeaderWords.Phrase> phrase(Header h, List<HeaderWords.Phrase> phrases) {
         return phrases.stream().filter(p -> h.words().containsAll(p.words())).findFirst();
+    }
+
+    /** Words that are left of a header of something else; targets and numbers are told with it. */
+    private static int unexplained(Header h, HeaderWords.Phrase p) {
+        return (int) rest(h, p, HeaderWords.NOT_READ).stream().filter(w -> !w.matches("[0-9]+")).count();
     }
 
     /** Words of a header that neither the phrase nor what may stand beside it explains. */
@@ -436,14 +444,16 @@ final class HeaderMatch {
                 : volts(t, i, title);
     }
 
-    /** Volts of a throttle by the ends of what was logged: likely at best, the foot may not have reached them. */
+    /** Volts of a throttle: shut at the lowest that was logged, open where such sensors usually are; likely at best. */
     private static Optional<ColumnPlan> volts(Table t, int i, String title) {
         double[] v = Arrays.stream(t.numbers(i)).filter(x -> !Double.isNaN(x)).toArray();
-        double low = v.length == 0 ? Double.NaN : low(v);
-        double top = v.length == 0 ? Double.NaN : high(v);
-        return top > low ? Optional.of(new ColumnPlan(i, title, Channel.THROTTLE, "volts", new Scale.Curve(new double[] {
-            low, top}, new double[] {0, 1}), ColumnPlan.Certainty.LIKELY, message("because.volts-by-their-ends")))
-                : Optional.empty();
+        if (v.length == 0) {
+            return Optional.empty();
+        }
+        double shut = low(v) < HIGHEST_SHUT_VOLTS ? low(v) : USUAL_SHUT_VOLTS;
+        double open = high(v) > USUAL_OPEN_VOLTS ? HIGHEST_VOLTS : USUAL_OPEN_VOLTS;
+        return Optional.of(new ColumnPlan(i, title, Channel.THROTTLE, "volts", new Scale.Curve(new double[] {shut, open},
+                new double[] {0, 1}), ColumnPlan.Certainty.LIKELY, message("because.volts-as-usual")));
     }
 
     private static Optional<ColumnPlan> mixture(Table t, int i, String title, Channel c) {

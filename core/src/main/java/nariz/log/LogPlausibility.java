@@ -30,6 +30,8 @@ final class LogPlausibility {
     /** A throttle that stands as far open as this at idle is another reading, share. */
     private static final double OPEN_AT_IDLE = 0.3;
     private static final double SHUT = 0.02;
+    /** On overrun an engine loses speed, in the highest gear too, rpm/s. */
+    private static final double SLOWING = -20.0;
     /** Sensors end near 10 on the petrol scale: below 9 is no mixture that was read. */
     private static final double NO_MIXTURE = 9.0 / Units.PETROL_GAUGE_STOICH;
     private static final double SHARE_OF_NO_MIXTURE = 0.05;
@@ -40,6 +42,11 @@ final class LogPlausibility {
     /** Harder than tyres grip, m/s in half a second. */
     private static final double HARDEST_STEP_MPS = 8.0;
     private static final double FASTEST_AT_IDLE_MPS = 8.0;
+    private static final double FASTEST_ROAD_MPS = 90.0;
+    /** Sensors end near 1.5, some show 2 in plain air: beyond this is no mixture that was read. */
+    private static final double NO_MIXTURE_EITHER = 2.2;
+    /** Metered air follows speed and density, whatever the filling: as a correlation. */
+    private static final double FOLLOWS = 0.6;
     private static final double LONG_S = 10.0;
     private static final double SHORT_S = 0.5;
 
@@ -68,6 +75,7 @@ final class LogPlausibility {
         p.ported();
         p.vacuum();
         p.lambda();
+        p.secondLambda();
         p.throttle();
         p.roadSpeed();
         p.slow(Channel.COOLANT, FASTEST_WARMING_K);
@@ -148,7 +156,7 @@ final class LogPlausibility {
         ColumnPlan c = find(Channel.LAMBDA, Channel.AFR);
         double middle = Quantile.of(log.lambda(), 0.5);
         double[] read = at(log.lambda(), i -> true);
-        double impossible = Arrays.stream(read).filter(x -> x < NO_MIXTURE).count() / (double) Math.max(1, read.length);
+        double impossible = impossible(read);
         double shown = c.channel() == Channel.AFR ? middle * Units.PETROL_GAUGE_STOICH : middle;
         double byFuel = shown / sheet.fuel().stoichAfr();
         Message found = message("problem.a-middle-reading-of-lambda", Quantity.trim(shown, 2), Quantity.trim(middle,
@@ -162,6 +170,21 @@ final class LogPlausibility {
         } else if (impossible > SHARE_OF_NO_MIXTURE) {
             doubt(c, message("problem.readings-no-sensor-gives", Quantity.trim(100 * impossible, 0)),
                     message("problem.no-engine-runs-there-check-that"));
+        }
+    }
+
+    private static double impossible(double[] read) {
+        return Arrays.stream(read).filter(x -> x < NO_MIXTURE || x > NO_MIXTURE_EITHER).count() / (double) Math.max(1,
+                read.length);
+    }
+
+    private void secondLambda() {
+        if (log.has(Channel.LAMBDA_2)) {
+            double share = impossible(at(log.values(Channel.LAMBDA_2), i -> true));
+            if (share > SHARE_OF_NO_MIXTURE) {
+                doubt(find(Channel.LAMBDA_2, Channel.AFR_2), message("problem.readings-no-sensor-gives", Quantity.trim(
+                        100 * share, 0)), message("problem.no-engine-runs-there-check-that"));
+            }
         }
     }
 
@@ -197,7 +220,7 @@ final class LogPlausibility {
             doubt(c, message("problem.a-road-speed-that-hardly-moves"), message("problem.check-columns-or-name-them"));
         } else if (share(v, SHORT_S, HARDEST_STEP_MPS) > 0.002) {
             doubt(c, message("problem.a-road-speed-that-jumps"), message("problem.check-columns-or-name-them"));
-        } else if (Quantile.of(at(v, this::idling), 0.5) > Math.max(FASTEST_AT_IDLE_MPS, middle)) {
+        } else if (Quantile.of(at(v, this::idling), 0.5) > FASTEST_AT_IDLE_MPS || middle > FASTEST_ROAD_MPS) {
             doubt(c, message("problem.a-road-speed-at-idle"), message("problem.check-columns-or-name-them"));
         }
     }
@@ -243,7 +266,8 @@ final class LogPlausibility {
                 * Math.max(0.05, (ambient - log.vacuumPa()[i]) / ambient))).toArray();
         double middle = Quantile.of(ratio, 0.5);
         double idle = Quantile.of(at(ratio, this::idling), 0.5);
-        if (middle > 3 || middle < 1 / 3.0 || idle < 0.15 || idle > 6) {
+        double[] expected = IntStream.range(0, v.length).mapToDouble(i -> v[i] / ratio[i]).toArray();
+        if (correlation(v, expected) < FOLLOWS || middle > 3 || middle < 1 / 3.0 || idle < 0.15 || idle > 6) {
             doubt(find(Channel.AIRFLOW, null), message("problem.an-airflow-no-engine-draws"),
                     message("problem.check-columns-or-name-them"));
         }
@@ -262,7 +286,7 @@ final class LogPlausibility {
 
     /**
      * A vacuum near the whole barometer comes on overrun only. Full load looks so where absolute pressure is taken for
-     * vacuum: rich, with the throttle open, or the engine speeding up.
+     * vacuum: rich, with the throttle open, or the engine not slowing down.
      */
     private boolean fullLoadAtMost(double ambient) {
         double[] pedal = log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE) : null;
@@ -272,7 +296,7 @@ final class LogPlausibility {
         for (int i = 0; i < log.size(); i++) {
             if (log.vacuumPa()[i] > 0.9 * ambient && log.lambda()[i] < 1.0) {
                 rich++;
-                loaded += a[i] > (pedal == null ? 0.0 : OPEN_AT_IDLE) ? 1 : 0;
+                loaded += pedal == null ? (a[i] < SLOWING ? 0 : 1) : a[i] > OPEN_AT_IDLE ? 1 : 0;
             }
         }
         return rich > 0.02 * log.size() && loaded > 0.5 * rich;

@@ -153,7 +153,11 @@ public final class LogReader {
                     Quantity.trim(log.durationS(), 2)), message("problem.at-least-s-are-needed-if", (int) SHORTEST_S));
         }
         List<Message> remarks = LogPlausibility.check(recording.name(), recording.headerLine(), columns, log, sheet);
-        return log.telling(remarks, recording.plan().unread());
+        List<Message> told = new ArrayList<>(remarks);
+        if (recording.rowsInOne() > 1) {
+            told.add(message("problem.rows-are-averaged", recording.size(), recording.rowsInOne()));
+        }
+        return log.telling(told, recording.plan().unread());
     }
 
     /**
@@ -205,7 +209,7 @@ public final class LogReader {
             } catch (OwnClocks.NotAClock e) {
                 try (InputStream again = Files.newInputStream(file)) {
                     Table t = plain(name, new BufferedInputStream(again, PEEK));
-                    return read(t.withTitle(e.field(), t.titles().get(e.field()) + " (lap time)"), plan, cancelled,
+                    return read(t.withTitle(e.field(), t.titles().get(e.field()) + " lap time"), plan, cancelled,
                             progress);
                 }
             }

@@ -2,6 +2,8 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
+import nariz.text.MessageJson;
+import java.util.Optional;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -36,27 +38,41 @@ public final class PlanJson {
         root.put("rateHz", plan.rateHz());
         root.put("events", plan.events() + 1);
         List<Map<String, Object>> columns = new ArrayList<>();
-        for (ColumnPlan c : plan.columns()) {
-            Map<String, Object> m = new LinkedHashMap<>();
-            m.put("column", c.index() + 1);
-            m.put("title", c.title());
-            m.put("channel", c.channel().key());
-            m.put("unit", c.unit());
-            switch (c.scale()) {
-                case Scale.Linear l -> {
-                    m.put("factor", l.factor());
-                    m.put("shift", l.shift());
-                }
-                case Scale.Reciprocal r -> m.put("reciprocal", r.factor());
-                case Scale.Curve k -> {
-                    m.put("from", k.from());
-                    m.put("to", k.to());
-                }
-            }
-            columns.add(m);
-        }
+        plan.columns().forEach(c -> columns.add(column(c)));
         root.put("columns", columns);
+        if (!plan.unread().isEmpty()) {
+            root.put("unread", plan.unread().stream().map(PlanJson::unread).toList());
+        }
         return JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+
+    private static Map<String, Object> unread(UnreadColumn u) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("column", u.index() + 1);
+        m.put("title", u.title());
+        m.put("looksLike", MessageJson.of(u.looksLike()));
+        u.as().ifPresent(c -> m.put("as", column(c)));
+        return m;
+    }
+
+    private static Map<String, Object> column(ColumnPlan c) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("column", c.index() + 1);
+        m.put("title", c.title());
+        m.put("channel", c.channel().key());
+        m.put("unit", c.unit());
+        switch (c.scale()) {
+            case Scale.Linear l -> {
+                m.put("factor", l.factor());
+                m.put("shift", l.shift());
+            }
+            case Scale.Reciprocal r -> m.put("reciprocal", r.factor());
+            case Scale.Curve k -> {
+                m.put("from", k.from());
+                m.put("to", k.to());
+            }
+        }
+        return m;
     }
 
     /**
@@ -87,7 +103,38 @@ public final class PlanJson {
         if (rate < 0 || rate > Plan.FASTEST_HZ) {
             throw root.problem("rateHz", message("problem.samples-a-second-0-to-100000"));
         }
-        return new Plan(columns, rate, (int) root.number("events", 0) - 1, root.text("signature", ""));
+        List<UnreadColumn> unread = new ArrayList<>();
+        if (root.has("unread")) {
+            root.list("unread").forEach(u -> unread.add(unread(new Fields(source, u))));
+        }
+        return new Plan(columns, rate, (int) root.number("events", 0) - 1, root.text("signature", ""), unread);
+    }
+
+    private static UnreadColumn unread(Fields f) {
+        LocatedJson as = f.get("as");
+        LocatedJson looksLike = f.get("looksLike");
+        try {
+            return new UnreadColumn((int) f.number("column", 0) - 1, f.text("title", ""), as == null ? Optional.empty()
+                    : Optional.of(column(new Fields(f.source(), as))), looksLike == null ? Message.NONE
+                    : MessageJson.read(plain(looksLike)));
+        } catch (IllegalArgumentException e) {
+            throw f.problem("looksLike", message("problem.write-a-text-in-quotes"));
+        }
+    }
+
+    /** Values without their places. */
+    private static Object plain(LocatedJson json) {
+        return switch (json.value()) {
+            case Map<?, ?> m -> {
+                Map<String, Object> out = new LinkedHashMap<>();
+                m.forEach((k, v) -> out.put(String.valueOf(k), plain((LocatedJson) v)));
+                yield out;
+            }
+            case List<?> l -> l.stream().map(v -> plain((LocatedJson) v)).toList();
+            case Double d when d == Math.rint(d) && Math.abs(d) < Integer.MAX_VALUE -> d.intValue();
+            case null -> "";
+            default -> json.value();
+        };
     }
 
     private static ColumnPlan column(Fields f) {

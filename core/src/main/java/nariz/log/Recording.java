@@ -22,6 +22,8 @@ public final class Recording {
     /** A reading as old as this is not stretched to fill a blank, s. */
     static final double LONGEST_FILL_S = 3.0;
     private static final double SELDOM = 0.3;
+    /** At some 160 bytes a sample an analysis stays within a third of a gigabyte: a day at 20 readings a second. */
+    static final int MOST_SAMPLES = 2_000_000;
 
     private final String name;
     private final Plan plan;
@@ -184,14 +186,55 @@ public final class Recording {
      */
     public DriveLog drive(BuildSheet sheet) {
         Map<Channel, double[]> out = new EnumMap<>(Channel.class);
-        double[] t = written(Channel.TIME);
+        int every = rowsInOne();
+        double[] t = every == 1 ? written(Channel.TIME) : averaged(Channel.TIME, every);
         for (Channel c : chunks.keySet()) {
-            out.put(c, c == Channel.TIME ? t : filled(t, si(c)));
+            out.put(c, c == Channel.TIME ? t : filled(t, every == 1 ? si(c) : averaged(c, every)));
         }
         toVacuum(out, sheet);
         toLambda(out, Channel.AFR, Channel.LAMBDA);
         toLambda(out, Channel.AFR_2, Channel.LAMBDA_2);
         return new DriveLog(name, out, problems, problemCount);
+    }
+
+    /**
+     * How many rows become one sample of the {@link #drive}: a log of days or of a thousand readings a second is
+     * averaged, so that what is computed from it stays within {@link #MOST_SAMPLES}.
+     *
+     * @return 1 for every log of usual length
+     */
+    public int rowsInOne() {
+        return (size + MOST_SAMPLES - 1) / MOST_SAMPLES;
+    }
+
+    /** Means of so many rows in SI, of what was read of them; a rest of rows at the end is left out. */
+    private double[] averaged(Channel c, int every) {
+        Scale scale = c == Channel.TIME ? new Scale.Linear(1, 0) : plan.column(c).map(ColumnPlan::scale).orElse(
+                new Scale.Linear(1, 0));
+        double[] out = new double[size / every];
+        double[] buffer = new double[ColumnChunk.SIZE];
+        int row = 0;
+        double sum = 0;
+        int read = 0;
+        for (byte[] chunk : Objects.requireNonNull(chunks.get(c), "a channel that was not recorded")) {
+            int n = ColumnChunk.unpack(chunk, buffer, 0);
+            for (int i = 0; i < n; i++) {
+                double v = scale.toSi(buffer[i]);
+                if (!Double.isNaN(v)) {
+                    sum += v;
+                    read++;
+                }
+                if (++row % every == 0) {
+                    int at = row / every - 1;
+                    if (at < out.length) {
+                        out[at] = read == 0 ? Double.NaN : sum / read;
+                    }
+                    sum = 0;
+                    read = 0;
+                }
+            }
+        }
+        return out;
     }
 
     /** Straight lines over blanks that come regularly, up to {@link #LONGEST_FILL_S}; single missing cells stay. */

@@ -105,7 +105,7 @@ final class FolderRows {
             }
             return true;
         } catch (InputProblem | DateTimeException | tools.jackson.core.JacksonException | ClassCastException
-                | NullPointerException e) {
+                | NullPointerException | IllegalArgumentException e) {
             return false;
         }
     }

@@ -1,14 +1,11 @@
 package nariz.workbook;
 
-import static nariz.text.Message.literal;
-
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import nariz.log.LogProblem;
-import nariz.text.Measure;
-import nariz.text.Message;
+import nariz.text.MessageJson;
 import org.jspecify.annotations.NullUnmarked;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -31,8 +28,8 @@ final class Problems {
             m.put("line", p.line());
             m.put("column", p.column());
             m.put("channel", p.channel());
-            m.put("found", json(p.found()));
-            m.put("done", json(p.done()));
+            m.put("found", MessageJson.of(p.found()));
+            m.put("done", MessageJson.of(p.done()));
             return m;
         }).toList());
     }
@@ -41,40 +38,8 @@ final class Problems {
         List<LogProblem> out = new ArrayList<>();
         for (Map<String, Object> m : MAPPER.readValue(json, new TypeReference<List<Map<String, Object>>>() { })) {
             out.add(new LogProblem(((Number) m.get("line")).longValue(), ((Number) m.get("column")).intValue(),
-                    (String) m.get("channel"), message(m.get("found")), message(m.get("done"))));
+                    (String) m.get("channel"), MessageJson.read(m.get("found")), MessageJson.read(m.get("done"))));
         }
         return out;
-    }
-
-    private static Map<String, Object> json(Message m) {
-        Map<String, Object> out = new LinkedHashMap<>();
-        out.put("code", m.code());
-        out.put("values", m.values().stream().map(v -> switch (v) {
-            case Message inner -> json(inner);
-            case Measure q -> measure(q);
-            default -> v;
-        }).toList());
-        return out;
-    }
-
-    /** Two fields, always in this order: what is written twice is the same twice. */
-    private static Map<String, Object> measure(Measure q) {
-        Map<String, Object> m = new LinkedHashMap<>();
-        m.put("measure", q.kind().name());
-        m.put("si", q.si());
-        return m;
-    }
-
-    private static Message message(Object json) {
-        if (!(json instanceof Map<?, ?> m)) {
-            return literal(String.valueOf(json));
-        }
-        List<Object> values = new ArrayList<>();
-        for (Object v : (List<?>) m.get("values")) {
-            values.add(!(v instanceof Map<?, ?> inner) ? v : inner.containsKey("measure")
-                    ? new Measure(Measure.Kind.valueOf((String) inner.get("measure")), ((Number) inner.get("si"))
-                            .doubleValue()) : message(inner));
-        }
-        return Message.restored((String) m.get("code"), values);
     }
 }

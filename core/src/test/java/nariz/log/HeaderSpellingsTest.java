@@ -117,6 +117,7 @@ public class HeaderSpellingsTest {
             case "afr", "afr-2" -> 14.7 * lambda;
             case "lambda" -> "1/lambda".equals(w[1]) ? 1 / lambda : lambda;
             case "throttle" -> 0.05 * row;
+            case "speed" -> 0.2 * row;
             case "coolant", "oil-temperature" -> "f".equals(w[1]) ? 190 : 88;
             default -> 88 + 0.01 * row % 3;
         };
