@@ -422,11 +422,11 @@ public final class Exchange {
         try (var in = Files.newInputStream(Inside.file(folder, "runs", run + ".csv"), LinkOption.NOFOLLOW_LINKS)) {
             r = ExactTable.read("runs/" + run + ".csv", in);
         }
-        RunStore.addChunks(r, () -> false, (channel, part, packed) -> RunStore.chunk(h, run, channel, part, packed));
-        RecordingCheck.check("runs/" + run + ".csv", RunStore.recording(h, run));
         if (r.size() != ((Number) row.get("samples")).longValue()) {
             throw new InputProblem(INDEX, 0, 0, "run.samples", message("problem.a-number-of-samples",
                     row.get("samples"), r.size()), message("problem.export-the-workbook-again"));
         }
+        RunStore.addChunks(r, () -> false, (channel, part, packed) -> RunStore.chunk(h, run, channel, part, packed));
+        RecordingCheck.check("runs/" + run + ".csv", RunStore.recording(h, run));
     }
 }
