@@ -58,6 +58,17 @@ final class RunStore {
         }
     }
 
+    /** Puts other readings of the same file in the place of a run's. */
+    static int replace(Handle h, long run, Recording r) {
+        h.createUpdate("DELETE FROM chunk WHERE run = ?").bind(0, run).execute();
+        h.createUpdate("DELETE FROM mark WHERE run = ?").bind(0, run).execute();
+        addChunks(r, () -> false, (channel, part, packed) -> chunk(h, run, channel, part, packed));
+        addMarks(h, run, r);
+        return h.createUpdate("UPDATE run SET plan = ?, samples = ?, duration = ?, problems = ?, problem_count = ? WHERE "
+                + "id = ?").bind(0, PlanJson.write(r.plan())).bind(1, r.size()).bind(2, r.durationS()).bind(3,
+                        Problems.write(r.problems())).bind(4, r.problemCount()).bind(5, run).execute();
+    }
+
     static void forget(Handle h, long run) {
         Optional<Long> raw = h.createQuery("SELECT raw_file FROM run WHERE id = ? AND raw_file IS NOT NULL").bind(0,
                 run)

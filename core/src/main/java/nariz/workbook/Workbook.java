@@ -319,6 +319,16 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
+     * Takes a run's file in once more, read in another way; notes, decisions and the file itself stay.
+     *
+     * @param run key
+     * @param recording what was read of the same file
+     */
+    public void reread(long run, Recording recording) {
+        database.write(h -> RunStore.replace(h, run, recording));
+    }
+
+    /**
      * The run a file was taken in as before, on the same build sheet.
      *
      * @param sheet build sheet

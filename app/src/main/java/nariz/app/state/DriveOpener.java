@@ -2,6 +2,10 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
+import static nariz.text.Message.literal;
+import org.jspecify.annotations.Nullable;
+import nariz.text.Message;
+import nariz.log.ColumnPlan;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -36,6 +40,12 @@ final class DriveOpener {
     private final DriveRepository repository;
     private final Consumer<String> progress;
     private final Consumer<String> complaint;
+    /** Where the drive that was opened last came from; it may not be kept anywhere. */
+    private volatile Source last;
+
+    /** What a drive was read from, and how. */
+    private record Source(long opening, String sheetJson, Path log, Plan plan) {
+    }
 
     /**
      * The way into a workbook.
@@ -66,9 +76,20 @@ final class DriveOpener {
     Outcome files(long opening, Path sheetFile, Path logFile, BooleanSupplier cancelled) {
         BuildSheet sheet = BuildSheetReader.read(sheetFile);
         try {
-            return keep(opening, json(sheetFile), sheet, read(logFile, null, cancelled), logFile, cancelled);
+            Plan before = remembered(logFile);
+            return keep(opening, json(sheetFile), sheet, read(logFile, before, cancelled), logFile, cancelled);
         } catch (InputProblem e) {
             return ask(opening, sheetFile, sheet, logFile, e, cancelled);
+        }
+    }
+
+    /** What was agreed about logs of this kind before; null when nothing was. */
+    private @Nullable Plan remembered(Path logFile) {
+        try {
+            return repository.profile(LogReader.propose(logFile).plan().signature()).orElse(null);
+        } catch (InputProblem e) {
+            // Whatever is wrong with it is told when it is read.
+            return null;
         }
     }
 
@@ -106,6 +127,28 @@ final class DriveOpener {
         }
         return all.equals(d.decisions()) ? o : new Outcome.Shown(analyse(opening, d.sheet(), d.log(), all, d.odd(),
                 d.run(), cancelled));
+    }
+
+    /** Reads the log of a drive again with one column more, and remembers that for the next log of its kind. */
+    Outcome withColumn(long opening, Drive d, ColumnPlan column, BooleanSupplier cancelled) {
+        try {
+            if (d.run().isPresent() && !repository.readOnly()) {
+                long run = d.run().get();
+                Plan plan = repository.recording(run).plan().with(column.confirmed());
+                repository.readAgain(run, plan, cancelled);
+                repository.remember(plan);
+                return kept(opening, run, cancelled);
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        Source from = last;
+        if (from == null || from.opening() != d.opening()) {
+            throw new InputProblem(d.log().name(), 0, 0, "", literal(say("session.the-log-is-not-at-hand")),
+                    Message.NONE);
+        }
+        Recording r = read(from.log(), from.plan().with(column.confirmed()), cancelled);
+        return keep(opening, from.sheetJson(), d.sheet(), r, from.log(), cancelled);
     }
 
     /** Opens a drive of the workbook. */
@@ -177,6 +220,7 @@ final class DriveOpener {
     private Outcome keep(long opening, String sheetJson, BuildSheet sheet, Recording r, Path logFile,
             BooleanSupplier cancelled) {
         DriveLog log = LogReader.drive(r, sheet);
+        last = new Source(opening, sheetJson, logFile, r.plan());
         Optional<Long> known = repository.known(sheetJson, sheet, logFile);
         if (known.isPresent()) {
             long run = known.get();

@@ -3,6 +3,8 @@ package nariz.app.state;
 import static nariz.app.words.WindowWords.say;
 import static nariz.text.Message.literal;
 
+import nariz.log.LogReader;
+import java.io.OutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -67,6 +69,11 @@ public final class DriveRepository implements AutoCloseable {
         return file != null;
     }
 
+    /** Whether nothing can be written into it, or none is there. */
+    boolean readOnly() {
+        return open().map(Workbook::readOnly).orElse(true);
+    }
+
     List<Entry> entries() {
         if (!Files.exists(file)) {
             return List.of();
@@ -129,6 +136,25 @@ public final class DriveRepository implements AutoCloseable {
 
     Recording recording(long run) {
         return needed().recording(run(run).id());
+    }
+
+    /** Reads a kept drive again from its own file, by another plan, and keeps it so. */
+    void readAgain(long run, Plan plan, BooleanSupplier cancelled) throws IOException {
+        Path raw = Files.createTempFile("nariz", ".log");
+        try {
+            try (OutputStream out = Files.newOutputStream(raw)) {
+                needed().raw(run, out);
+            }
+            needed().reread(run, LogReader.record(raw, plan, cancelled, n -> { }));
+        } finally {
+            Files.deleteIfExists(raw);
+        }
+    }
+
+    /** What of the workbook is damaged, in words; empty when nothing is or none is open. */
+    String damage() {
+        Workbook w = workbook;
+        return w == null || w.damage().isEmpty() ? "" : say(w.damage().getFirst().text());
     }
 
     /** Writes a kept run, or a stretch of it where that is asked for, in the format the name asks for. */

@@ -28,7 +28,12 @@ public final class Garage {
     /** Reads the list anew. */
     void list() {
         if (context.repository.keeps()) {
-            context.storage.queue(c -> context.repository.entries(), kept::set, e -> context.complain(
+            context.storage.queue(c -> context.repository.entries(), entries -> {
+                kept.set(entries);
+                if (!context.repository.damage().isEmpty()) {
+                    context.complain(say("session.the-workbook-is-damaged", context.repository.damage()));
+                }
+            }, e -> context.complain(
                     say("session.drives-cannot-be-kept", context.words(e))));
         }
     }

@@ -2,6 +2,7 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
+import nariz.log.ColumnPlan;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
@@ -219,6 +220,21 @@ public final class Session implements AutoCloseable {
     }
 
     /**
+     * Reads the log of the open drive once more, with a column it has and that was not read; the same log's decisions
+     * and notes stay with it.
+     *
+     * @param column how it is read, as the user agreed
+     */
+    public void readColumn(ColumnPlan column) {
+        Drive d = context.drive.get();
+        if (d == null || context.occupied(say("session.something-is-being-read"))) {
+            return;
+        }
+        long n = ++openings;
+        open(say("session.reading-a-column", column.title()), c -> opener.withColumn(n, d, column, c));
+    }
+
+    /**
      * Opens a drive that is kept in the workbook.
      *
      * @param run its key
@@ -302,7 +318,9 @@ public final class Session implements AutoCloseable {
                     goTo(Stop.PROOF);
                 });
                 garage.list();
-                if (context.repository.elsewhere()) {
+                if (!context.repository.damage().isEmpty()) {
+                    complain(say("session.the-workbook-is-damaged", context.repository.damage()));
+                } else if (context.repository.elsewhere()) {
                     complain(say("session.another-window-has-the"));
                 }
             }

@@ -39,6 +39,7 @@ import nariz.units.Quantity;
 final class ColumnsPanel extends VBox {
     private static final String VOLTS = "volts";
     private static final String USUAL_LINE = "0 = 0.68, 5 = 1.36";
+    private static final String THROTTLE_LINE = "0.5 = 0, 4.5 = 1";
     private static final int PREVIEW_W = 130;
     private static final int PREVIEW_H = 26;
     private static final double BECAUSE_W = 190;
@@ -171,7 +172,13 @@ final class ColumnsPanel extends VBox {
         because.setWrapText(true);
         because.setMaxWidth(BECAUSE_W);
         because.getStyleClass().add("small");
-        TextField line = new TextField(USUAL_LINE);
+        TextField line = new TextField(plan.map(ColumnPlan::scale).map(ColumnsPanel::text).orElse(USUAL_LINE));
+        unit.valueProperty().addListener((o, was, is) -> {
+            boolean throttle = say(Channel.THROTTLE.label()).equals(channel.getValue());
+            if (VOLTS.equals(is) && line.getText().equals(throttle ? USUAL_LINE : THROTTLE_LINE)) {
+                line.setText(throttle ? THROTTLE_LINE : USUAL_LINE);
+            }
+        });
         line.setId("line-" + field);
         line.setAccessibleText(say("columns-panel.volts-and-what-they", USUAL_LINE));
         line.visibleProperty().bind(unit.valueProperty().isEqualTo(VOLTS));
@@ -203,13 +210,21 @@ final class ColumnsPanel extends VBox {
         }
     }
 
-    /** Mixture sensors may be logged as the volts they give. */
+    /** Mixture sensors and throttles may be logged as the volts they give. */
     private static List<String> units(Channel c) {
-        List<String> out = new ArrayList<>(c.units().stream().map(Channel.Unit::name).toList());
-        if (c == Channel.LAMBDA || c == Channel.LAMBDA_2 || c == Channel.AFR || c == Channel.AFR_2) {
+        List<String> out = new ArrayList<>();
+        // Of several spellings of one unit the first is enough to choose from.
+        c.units().stream().filter(u -> c.units().stream().filter(o -> o.factor() == u.factor() && o.shift()
+                == u.shift()).findFirst().orElse(u).equals(u)).forEach(u -> out.add(u.name()));
+        if (c == Channel.THROTTLE || c == Channel.LAMBDA || c == Channel.LAMBDA_2 || c == Channel.AFR || c == Channel.AFR_2) {
             out.add(VOLTS);
         }
         return out;
+    }
+
+    private static String text(Scale s) {
+        return s instanceof Scale.Curve c ? Quantity.trim(c.from()[0], 2) + " = " + Quantity.trim(c.to()[0], 2) + ", "
+                + Quantity.trim(c.from()[1], 2) + " = " + Quantity.trim(c.to()[1], 2) : USUAL_LINE;
     }
 
     /** Points of a sensor's line, written as {@code 0 = 0.68, 5 = 1.36}; empty when it is none. */

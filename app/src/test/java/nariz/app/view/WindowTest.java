@@ -387,6 +387,46 @@ public class WindowTest {
         backToTheDemo();
     }
 
+    /** A column that was passed over is named under the verdict; one press reads the log again with it. */
+    @Test
+    public void columnThatWasNotReadIsNamedAndReadWithOnePress() throws IOException {
+        Path folder = folder();
+        Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
+        List<String> lines = Samples.log().lines().toList();
+        Path log = Files.writeString(folder.resolve("pressure.csv"), lines.getFirst() + ",Fuel pressure,Gear\n" + lines
+                .stream().skip(1).map(l -> l + ",5.8,3").collect(java.util.stream.Collectors.joining("\n", "", "\n")));
+        Drive before = session.driveProperty().get();
+        drop(sheet, log);
+        Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()) && session.driveProperty().get()
+                .run().isPresent());
+        Hands.settle();
+        Drive first = session.driveProperty().get();
+        assertThat(Hands.onInterface(() -> ((Label) stage.getScene().lookup("#unread-column")).getText())).isEqualTo(
+                "Not read: Fuel pressure looks like fuel pressure in psi");
+        assertThat(first.log().has(nariz.log.Channel.FUEL_PRESSURE)).isFalse();
+        hands.click("read-column");
+        Hands.waitFor("the drive read again", () -> !first.equals(session.driveProperty().get())
+                && session.busyProperty().get().isEmpty());
+        Hands.settle();
+        Drive again = session.driveProperty().get();
+        assertThat(again.log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
+        assertThat(again.run()).isEqualTo(first.run());
+        assertThat(Hands.onInterface(() -> ((Label) stage.getScene().lookup("#unread-column")).getText())).isEqualTo(
+                "Columns of the log that are not used: Gear looks like the gear, which no computation here uses");
+        assertThat(Hands.onInterface(() -> stage.getScene().lookup("#read-column").isVisible())).isFalse();
+        // The next log of this kind needs no question, and the kept one stays as it was read.
+        Path next = Files.writeString(folder.resolve("next.csv"), "# another day\n" + Files.readString(log));
+        Hands.run(() -> session.open(sheet, next));
+        Hands.waitFor("the next drive", () -> session.driveProperty().get().log().name().equals("next.csv"));
+        Hands.settle();
+        assertThat(session.driveProperty().get().log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
+        Hands.run(() -> session.openKept(first.run().orElseThrow()));
+        Hands.waitFor("the kept drive", () -> session.driveProperty().get().log().name().equals("pressure.csv"));
+        Hands.settle();
+        assertThat(session.driveProperty().get().log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
+        backToTheDemo();
+    }
+
     @Test
     public void sensorVoltsAreReadByALineOfTwoPoints() throws IOException {
         Path folder = folder();
