@@ -44,9 +44,10 @@ final class Damager {
     /** A JSON text with values, names or punctuation changed. */
     String json(String whole) {
         String s = whole;
+        boolean numbers = random.nextBoolean();
         for (int k = 1 + random.nextInt(3); k > 0; k--) {
             int at = s.isEmpty() ? 0 : random.nextInt(s.length());
-            s = switch (random.nextInt(6)) {
+            s = switch (numbers ? 2 : random.nextInt(6)) {
                 case 0 -> new String(bytes(s.getBytes(StandardCharsets.UTF_8)), StandardCharsets.UTF_8);
                 case 1 -> s.substring(0, at) + garbage() + s.substring(Math.min(s.length(), at + random.nextInt(8)));
                 case 2 -> number(s, at);
@@ -62,7 +63,7 @@ final class Damager {
     private String number(String s, int at) {
         java.util.regex.Matcher m = java.util.regex.Pattern.compile("-?[0-9]+(?:\\.[0-9]+)?").matcher(s);
         return m.find(at) ? s.substring(0, m.start()) + new String[] {"0", "-1", "1e300", "-1e300", "0.0001", "99999", "NaN",
-            "1e-320"}[random.nextInt(8)] + s.substring(m.end()) : s;
+            "1e-320", "1", "7.5", "33", "120", "640", "0.37"}[random.nextInt(14)] + s.substring(m.end()) : s;
     }
 
     String garbage() {

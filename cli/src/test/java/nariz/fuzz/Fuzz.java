@@ -211,7 +211,7 @@ final class Fuzz {
         } catch (Exception | OutOfMemoryError | StackOverflowError e) {
             StringWriter s = new StringWriter();
             e.printStackTrace(new PrintWriter(s));
-            failures.add(t + " input " + i + ": " + String.join(" < ", s.toString().lines().limit(14).map(String::trim)
+            failures.add(t + " input " + i + ": " + String.join(" < ", s.toString().lines().limit(7).map(String::trim)
                     .toList()));
         }
         if (System.nanoTime() - started > SLOWEST_NS) {
@@ -285,11 +285,18 @@ final class Fuzz {
                     return "line " + (i + 2) + " is gone and not listed";
                 }
                 if (k != null && !touched && Double.compare(now[k], before[i]) != 0 && !timeTouched(damaged, i)) {
-                    return c + " of line " + (i + 2) + " is " + now[k] + ", was " + before[i];
+                    String[] lines = damaged.text().split("\n", -1);
+                    return c + " of line " + (i + 2) + " is " + now[k] + ", was " + before[i] + "; damaged: "
+                            + damaged.lines().stream().map(l -> (l + 1) + " " + shortened(lines[l])).toList() + "; listed: "
+                            + r.problems().stream().map(p -> p.text().toString()).limit(4).toList();
                 }
             }
         }
         return "";
+    }
+
+    private static String shortened(String s) {
+        return s.length() > 80 ? s.substring(0, 80) + "..." : s;
     }
 
     /** A damaged line may have taken the time of another one. */
@@ -359,7 +366,7 @@ final class Fuzz {
             Path p = in.resolve(n);
             Files.createDirectories(p.getParent());
             String s = exported.get(n);
-            Files.writeString(p, n.equals(spoiled) ? d.json(s) : s, StandardCharsets.ISO_8859_1);
+            Files.write(p, (n.equals(spoiled) ? d.json(s) : s).getBytes(StandardCharsets.ISO_8859_1));
         }
         try (Workbook w = Workbook.open(into)) {
             try {

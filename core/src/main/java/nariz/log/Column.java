@@ -23,6 +23,11 @@ final class Column {
         open[used++] = v;
     }
 
+    /** Takes the last number back; there is one that was not taken back before. */
+    void dropLast() {
+        used--;
+    }
+
     double last() {
         return open[used - 1];
     }

@@ -70,6 +70,7 @@ public final class LogReader {
     private final int timeAt;
     private final RowClock clock = new RowClock();
     private long row;
+    private long lastLine;
 
     private LogReader(Table table, Plan plan, BooleanSupplier cancelled, LongConsumer progress) {
         this.table = table;
@@ -370,6 +371,7 @@ public final class LogReader {
         if (!inOrder(t, line)) {
             return;
         }
+        lastLine = line;
         time.add(clock.lastS());
         for (int i = 0; i < columns.length; i++) {
             if (i != timeAt) {
@@ -412,6 +414,15 @@ public final class LogReader {
         if (order == RowClock.Order.STEPPED_BACK) {
             note(new LogProblem(line, column, title(timeAt), message("problem.a-clock-that-stepped-back-by",
                     Quantity.trim(clock.steppedS(), 1)), message("problem.time-goes-on-from-where-it")));
+        } else if (order == RowClock.Order.AFTER_A_JUMP) {
+            note(new LogProblem(lastLine, column, title(timeAt), message("problem.a-time-that-jumps-ahead"),
+                    message("problem.the-row-was-left-out")));
+            time.dropLast();
+            for (int i = 0; i < columns.length; i++) {
+                if (i != timeAt) {
+                    data[i].dropLast();
+                }
+            }
         } else if (order == RowClock.Order.LEFT_OUT) {
             note(new LogProblem(line, column, title(timeAt), message(Double.isNaN(t) ? "problem.no-time"
                     : "problem.a-time-that-does-not-rise"), message("problem.the-row-was-left-out")));

@@ -3,11 +3,15 @@ package nariz.log;
 /** Time from row to row: a clock that steps back, or passes midnight, goes on from where it was. */
 final class RowClock {
     private static final double DAY_S = 86400.0;
+    /** So many usual steps at once are a jump. */
+    private static final double JUMP = 3.0;
 
     /** What the time of a row is. */
     enum Order {
         /** Later than the row before. */
         RISES,
+        /** Goes on from the row before the last one: the time of the last one had jumped ahead and was wrong. */
+        AFTER_A_JUMP,
         /** The clock was set back before this row. */
         STEPPED_BACK,
         /** No time, or one that does not rise: the row is of no use. */
@@ -19,6 +23,9 @@ final class RowClock {
     private double firstS = Double.NaN;
     private double lastS = Double.NEGATIVE_INFINITY;
     private double usualS;
+    /** Time of the row before the last, and the usual step until then. */
+    private double beforeS = Double.NaN;
+    private double usualBeforeS;
     private double steppedS;
     private int stepsBack;
     private double startS = Double.NaN;
@@ -33,15 +40,26 @@ final class RowClock {
     Order take(double t) {
         double at = t + offsetS;
         if (at > lastS) {
+            usualBeforeS = usualS;
+            beforeS = Double.isInfinite(lastS) ? Double.NaN : lastS;
             usualS = Double.isInfinite(lastS) ? usualS : at - lastS;
             goOn(at);
             return Order.RISES;
+        }
+        // One time far ahead, and the next goes on as if it had not been: that one was wrong, not the clock.
+        if (at > beforeS && at - beforeS < JUMP * usualBeforeS && lastS - beforeS > JUMP * usualBeforeS) {
+            usualS = at - beforeS;
+            beforeS = Double.NaN;
+            goOn(at);
+            return Order.AFTER_A_JUMP;
         }
         boolean midnight = !Double.isNaN(startS) && lastS - at > 0.5 * DAY_S;
         // One row before it is a slip; two in a row that rise again are a clock that was set.
         if (midnight || t > candidateS) {
             steppedS = lastS - at;
-            offsetS += midnight ? DAY_S : lastS + usualS - at;
+            // After the very first row no step is known but that of the two rows after it.
+            double step = usualS > 0 ? usualS : t - candidateS;
+            offsetS += midnight ? DAY_S : lastS + step - at;
             stepsBack += midnight ? 0 : 1;
             goOn(t + offsetS);
             return midnight ? Order.RISES : Order.STEPPED_BACK;

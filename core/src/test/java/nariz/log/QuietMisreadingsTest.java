@@ -134,6 +134,26 @@ public class QuietMisreadingsTest {
         assertThat(strict(text("time_s,rpm,vacuum_inHg,afr", i -> row.apply(i) + ",,")).problems()).isEmpty();
     }
 
+    /** One wrong time does not move all that comes after it. */
+    @Test
+    public void aSingleTimeThatJumpsAheadIsLeftOut() {
+        Recording r = strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,%.0f,%.2f,13.2", i == 400 ? 27.1 : 0.05 * i,
+                rpm(i), vacuum(i))));
+        assertThat(r.size()).isEqualTo(ROWS - 1);
+        assertThat(r.written(Channel.TIME)[400]).isCloseTo(20.05, within(1e-9));
+        assertThat(r.si(Channel.RPM)[400]).isEqualTo(Math.rint(rpm(401)));
+        assertThat(r.problems().getFirst().text().toString()).isEqualTo("line 402, column 1 (time_s): a time that jumps "
+                + "ahead for one row; the row was left out");
+        // A first row that is out of order is no reason for two rows at one time.
+        Recording first = strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,%.0f,%.2f,13.2", i == 0 ? 17.8 : 0.05 * i,
+                rpm(i), vacuum(i))));
+        RecordingCheck.check("first row", first);
+        // A clock that was set back goes on from where it was, as ever.
+        Recording set = strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,%.0f,%.2f,13.2", i < 400 ? 50 + 0.05 * i
+                : 0.05 * (i - 400), rpm(i), vacuum(i))));
+        assertThat(set.durationS()).isCloseTo(49.95, within(0.06));
+    }
+
     @Test
     public void aLapTimerIsNoClock() throws IOException {
         String log = text("Time (s),RPM,Vacuum (inHg),Time 2 (s),AFR", i -> f("%.2f,%.0f,%.2f,%.2f,13.2", 0.05 * i, rpm(i),
