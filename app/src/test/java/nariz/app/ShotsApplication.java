@@ -166,6 +166,10 @@ public final class ShotsApplication extends Application {
         Files.writeString(sheet, DemoDrive.sheetJson().replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg"));
         LogWriter.write(new EngineSimulator(BuildSheetReader.read(sheet), DemoDrive.SEED,
                 Map.of(Fault.VACUUM_LEAK, 1.2), 5).drive(DriveScript.twelveMinutes(), 20, "leak").log(), log);
+        // One column more, under a name that leaves its unit open.
+        List<String> lines = Files.readAllLines(log);
+        Files.writeString(log, lines.getFirst() + ",Fuel pressure\n" + String.join("\n", lines.subList(1, lines.size())
+                .stream().map(l -> l + ",5.8").toList()) + "\n");
         todo.add(new Shot("check-first", () -> {
             session.dismissProblem();
             session.open(sheet, log);

@@ -33,6 +33,9 @@ final class HeaderMatch {
     private static final Set<String> VOLTS = Set.of("v", "volt", "volts", "mv", "vdc");
     /** A throttle that never reads higher than this has no percent. */
     private static final double HIGHEST_VOLTS = 5.5;
+    /** A share reads no higher than this, and at idle no higher than that. */
+    private static final double HIGHEST_SHARE = 1.05;
+    private static final double HIGHEST_IDLE_SHARE = 0.3;
     private static final double USUAL_SHUT_VOLTS = 0.5;
     private static final double USUAL_OPEN_VOLTS = 4.5;
     private static final double HIGHEST_SHUT_VOLTS = 1.2;
@@ -431,7 +434,7 @@ final class HeaderMatch {
 
     /** Percent where no volts and no fraction reads as high. */
     private static Optional<ColumnPlan> throttle(Table t, int i, String title, ColumnPlan.Certainty words) {
-        double top = high(t.numbers(i));
+        double top = high(t.spreadNumbers(i));
         if (Double.isNaN(top)) {
             return Optional.empty();
         }
@@ -439,14 +442,18 @@ final class HeaderMatch {
             return Optional.of(linear(i, title, Channel.THROTTLE, Channel.THROTTLE.units().getFirst(), words,
                     message("because.the-header-says-so")));
         }
-        return top <= 1.05 ? Optional.of(linear(i, title, Channel.THROTTLE, Channel.THROTTLE.unit("0..1")
-                .orElseThrow(), ColumnPlan.Certainty.LIKELY, message("because.unit-its-numbers-fit")))
-                : volts(t, i, title);
+        if (top > HIGHEST_SHARE) {
+            return volts(t, i, title);
+        }
+        // Nothing but idle was logged yet: then it is what most people write.
+        String unit = top > HIGHEST_IDLE_SHARE ? "0..1" : "%";
+        return Optional.of(linear(i, title, Channel.THROTTLE, Channel.THROTTLE.unit(unit).orElseThrow(),
+                ColumnPlan.Certainty.LIKELY, message("because.unit-its-numbers-fit")));
     }
 
     /** Volts of a throttle: shut at the lowest that was logged, open where such sensors usually are; likely at best. */
     private static Optional<ColumnPlan> volts(Table t, int i, String title) {
-        double[] v = Arrays.stream(t.numbers(i)).filter(x -> !Double.isNaN(x)).toArray();
+        double[] v = Arrays.stream(t.spreadNumbers(i)).filter(x -> !Double.isNaN(x)).toArray();
         if (v.length == 0) {
             return Optional.empty();
         }
@@ -457,7 +464,7 @@ final class HeaderMatch {
     }
 
     private static Optional<ColumnPlan> mixture(Table t, int i, String title, Channel c) {
-        double middle = middle(t.numbers(i));
+        double middle = middle(t.spreadNumbers(i));
         Channel lambda = c == Channel.AFR_2 ? Channel.LAMBDA_2 : Channel.LAMBDA;
         Channel told = middle > 5 && middle < 30 ? c : middle > 0.5 && middle < 2 ? lambda : null;
         return told == null ? Optional.empty() : Optional.of(linear(i, title, told, told.units().getFirst(),
@@ -544,7 +551,7 @@ final class HeaderMatch {
 
     /** The unit in which the numbers make sense, where none is named. */
     private static Optional<ColumnPlan> byRange(Table t, int i, String title, Channel c) {
-        double[] v = t.numbers(i);
+        double[] v = t.spreadNumbers(i);
         double top = high(v);
         double low = low(v);
         if (Double.isNaN(top)) {
@@ -578,9 +585,10 @@ final class HeaderMatch {
             return clock ? Optional.of(guessed(i, title, Channel.TIME, "s", message("because.clock-times")))
                     : Optional.empty();
         }
-        double middle = middle(v);
-        double top = high(v);
-        double low = low(v);
+        double[] all = t.spreadNumbers(i);
+        double middle = middle(all);
+        double top = high(all);
+        double low = low(all);
         if (rises(v)) {
             return Optional.of(guessed(i, title, Channel.TIME, v.length > 1 && v[1] - v[0] >= 5 ? "ms" : "s",
                     message("because.numbers-that-rise")));

@@ -111,7 +111,7 @@ final class OwnClocks implements Rows {
             }
         }
         return new Table(t.source(), t.preamble(), titles, t.headerLine(), units, t.separator(), sample,
-                new OwnClocks(t.rows(), spans, t.width()));
+                new OwnClocks(t.rows(), spans, t.width()), t.styles(), t.spread());
     }
 
     /** Fields of every clock with its channels, half open; empty where the times do not part the header that way. */

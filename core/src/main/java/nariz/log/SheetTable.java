@@ -13,6 +13,9 @@ import nariz.carburetor.InputProblem;
 /** Finds the table of readings in a spreadsheet file: the sheet and row that name most channels. */
 final class SheetTable {
     private static final int SAMPLE = 400;
+    /** Rows looked at before anything is read, and how many of them are looked at only now and then. */
+    private static final int LOOK = 20_000;
+    private static final int EVERY = 20;
     private static final int DEEPEST_HEADER = 100;
     private static final byte[] ZIP = {'P', 'K', 3, 4};
 
@@ -61,10 +64,15 @@ final class SheetTable {
     private static Table table(String source, Supplier<Rows> sheet, long at) throws IOException {
         List<String> preamble = new ArrayList<>();
         List<List<String>> sample = new ArrayList<>();
+        List<List<String>> spread = new ArrayList<>();
         List<String> titles = List.of();
         try (Rows r = sheet.get()) {
-            while (sample.size() < SAMPLE && r.next()) {
-                if (r.line() < at) {
+            for (int k = 0; k < LOOK && r.next(); k++) {
+                if (sample.size() >= SAMPLE) {
+                    if (k % EVERY == 0) {
+                        spread.add(fields(r));
+                    }
+                } else if (r.line() < at) {
                     preamble.add(String.join(" ", fields(r)).trim());
                 } else if (r.line() == at) {
                     titles = fields(r);
@@ -82,7 +90,7 @@ final class SheetTable {
         if (!units.isEmpty()) {
             rows.next();
         }
-        return new Table(source, preamble, titles, at, units, '\t', sample, rows);
+        return new Table(source, preamble, titles, at, units, '\t', sample, rows, spread);
     }
 
     private static List<String> fields(Rows r) {

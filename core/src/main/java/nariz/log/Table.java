@@ -1,5 +1,6 @@
 package nariz.log;
 
+import java.util.stream.Stream;
 import java.util.List;
 
 /**
@@ -14,12 +15,18 @@ import java.util.List;
  * @param sample the first rows, to judge columns by
  * @param rows all rows below header and units
  * @param styles how numbers are written, by column
+ * @param spread rows from further on, to judge a range by: a log begins with idle
  */
 record Table(String source, List<String> preamble, List<String> titles, long headerLine, List<String> units,
-        char separator, List<List<String>> sample, Rows rows, List<NumberStyle> styles) {
+        char separator, List<List<String>> sample, Rows rows, List<NumberStyle> styles, List<List<String>> spread) {
+    Table(String source, List<String> preamble, List<String> titles, long headerLine, List<String> units,
+            char separator, List<List<String>> sample, Rows rows, List<List<String>> spread) {
+        this(source, preamble, titles, headerLine, units, separator, sample, rows, NumberStyle.of(sample), spread);
+    }
+
     Table(String source, List<String> preamble, List<String> titles, long headerLine, List<String> units,
             char separator, List<List<String>> sample, Rows rows) {
-        this(source, preamble, titles, headerLine, units, separator, sample, rows, NumberStyle.of(sample));
+        this(source, preamble, titles, headerLine, units, separator, sample, rows, List.of());
     }
 
     /** How numbers are written in a column. */
@@ -36,13 +43,20 @@ record Table(String source, List<String> preamble, List<String> titles, long hea
     Table withTitle(int field, String title) {
         List<String> changed = new java.util.ArrayList<>(titles);
         changed.set(field, title);
-        return new Table(source, preamble, changed, headerLine, units, separator, sample, rows, styles);
+        return new Table(source, preamble, changed, headerLine, units, separator, sample, rows, styles, spread);
     }
 
     /** Numbers of a column in the sample; NaN where there is none. */
     double[] numbers(int field) {
         NumberStyle style = style(field);
         return sample.stream().mapToDouble(r -> field < r.size() ? style.leading(r.get(field)) : Double.NaN).toArray();
+    }
+
+    /** Numbers of a column in the sample and further on, in no order that means anything. */
+    double[] spreadNumbers(int field) {
+        NumberStyle style = style(field);
+        return Stream.concat(sample.stream(), spread.stream()).mapToDouble(r -> field < r.size() ? style.leading(r.get(
+                field)) : Double.NaN).toArray();
     }
 
     /** Texts of a column in the sample. */

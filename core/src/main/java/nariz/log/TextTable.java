@@ -18,8 +18,10 @@ import nariz.carburetor.InputProblem;
 
 /** Finds separator, header and units row of a delimited text. */
 final class TextTable {
-    private static final int LOOK = 60_000;
+    /** So much is looked at before anything is read: half an hour of a usual log. */
+    private static final int LOOK = 4_000_000;
     private static final int SAMPLE = 400;
+    private static final int SPREAD = 2000;
     private static final int DEEPEST_HEADER = 100;
     /** More columns than this are no log: a sentence, or the whole file in one line. */
     static final int MOST_COLUMNS = 4096;
@@ -91,9 +93,13 @@ final class TextTable {
         List<List<String>> sample = new ArrayList<>();
         for (int i = at + (headless ? 0 : 1); i < lines.size() - (lines.size() > SAMPLE ? 1 : 0)
                 && sample.size() < SAMPLE; i++) {
-            if (!lines.get(i).isBlank() && !comment(lines.get(i))) {
-                sample.add(separator == ' ' ? List.of(BLANKS.split(lines.get(i).trim())) : split(lines.get(i), separator));
-            }
+            row(lines.get(i), separator, sample);
+        }
+        List<List<String>> spread = new ArrayList<>();
+        int every = Math.max(1, (lines.size() - at - SAMPLE) / SPREAD);
+        // The last line may have been cut short.
+        for (int i = at + 1 + SAMPLE; i < lines.size() - 1; i += every) {
+            row(lines.get(i), separator, spread);
         }
         List<String> units = List.of();
         if (headless) {
@@ -102,7 +108,13 @@ final class TextTable {
             units = sample.removeFirst();
             rows.next();
         }
-        return new Table(source, preamble, headless ? List.of() : titles, headerLine, units, separator, sample, rows);
+        return new Table(source, preamble, headless ? List.of() : titles, headerLine, units, separator, sample, rows, spread);
+    }
+
+    private static void row(String line, char separator, List<List<String>> into) {
+        if (!line.isBlank() && !comment(line)) {
+            into.add(separator == ' ' ? List.of(BLANKS.split(line.trim())) : split(line, separator));
+        }
     }
 
     private static void again(Rows rows) {
