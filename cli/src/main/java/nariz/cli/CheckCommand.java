@@ -1,12 +1,7 @@
 package nariz.cli;
 
-import nariz.workbook.WorkbookCheck;
-import nariz.workbook.Workbook;
-import nariz.workbook.Damage;
-import nariz.text.Message;
-import nariz.carburetor.InputProblem;
-import java.nio.file.Files;
 import java.io.PrintWriter;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -14,9 +9,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import nariz.carburetor.InputProblem;
 import nariz.log.LogProblem;
 import nariz.log.Quality;
 import nariz.log.Recording;
+import nariz.text.Message;
+import nariz.workbook.Damage;
+import nariz.workbook.Workbook;
+import nariz.workbook.WorkbookCheck;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -27,7 +27,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** {@code nariz check}: what is wrong or odd in a log, with places. */
 @Command(name = "check", mixinStandardHelpOptions = true,
-        description = "Lists what cannot be read in a log and what is odd in it (exit code 0 also when there is some), or "
+        description =
+                "Lists what cannot be read in a log and what is odd in it (exit code 0 also when there is some), or "
                 + "the damage in a workbook (exit code 3 when there is some).")
 final class CheckCommand implements Callable<Integer> {
     @Spec

@@ -1,16 +1,16 @@
 package nariz.cli;
 
-import java.io.Writer;
-import java.io.OutputStreamWriter;
-import picocli.CommandLine.Mixin;
-import java.nio.charset.StandardCharsets;
 import java.io.IOException;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import nariz.log.LogWriter;
 import nariz.sim.DemoDrive;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;

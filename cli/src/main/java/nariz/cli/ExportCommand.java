@@ -1,17 +1,17 @@
 package nariz.cli;
 
-import nariz.log.Recording;
-import picocli.CommandLine.Mixin;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import nariz.carburetor.InputProblem;
+import nariz.log.Recording;
 import nariz.text.Message;
 import nariz.workbook.Exchange;
 import nariz.workbook.Workbook;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;

@@ -14,7 +14,8 @@ import picocli.CommandLine;
         description = "Reads an engine's drive log and says which fuel circuit is wrong and what to change.",
         subcommands = {AnalyzeCommand.class, PredictCommand.class, InfoCommand.class, CheckCommand.class,
                 ImportCommand.class,
-            ExportCommand.class, RescueCommand.class, NoteCommand.class, DemoLogCommand.class, AccuracyCommand.class, PicturesCommand.class})
+            ExportCommand.class, RescueCommand.class, NoteCommand.class, DemoLogCommand.class, AccuracyCommand.class,
+            PicturesCommand.class})
 public final class NarizCommand {
     /** Input that cannot be used. */
     public static final int UNUSABLE_INPUT = 3;

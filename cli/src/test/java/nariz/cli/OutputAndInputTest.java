@@ -83,7 +83,8 @@ public class OutputAndInputTest {
         workbook();
         Path kept = Files.writeString(folder.resolve("kept.csv"), "a year of work");
         assertThat(run("export", "--workbook", at("w.nariz"), "--run", "1", "--out", at("kept.csv"))).isEqualTo(3);
-        assertThat(run("export", "--workbook", at("w.nariz"), "--run", "1", "--raw", "--out", at("kept.csv"))).isEqualTo(
+        assertThat(run("export", "--workbook", at("w.nariz"), "--run", "1", "--raw", "--out",
+                at("kept.csv"))).isEqualTo(
                 3);
         assertThat(err.toString()).contains("--overwrite");
         assertThat(run("info", at("drive.csv"), "--write-profile", at("kept.csv"))).isEqualTo(3);
@@ -118,7 +119,8 @@ public class OutputAndInputTest {
     /** The demo with a pressure that falls in pulls, under a name that says less than it might. */
     private Path demoWith(String title, String cell) throws IOException {
         List<String> lines = Files.readAllLines(demo.resolve("hillclimb-estate.csv"));
-        return Files.writeString(folder.resolve("with.csv"), lines.getFirst() + "," + title + "\n" + lines.stream().skip(1)
+        return Files.writeString(folder.resolve("with.csv"), lines.getFirst() + "," + title + "\n"
+                + lines.stream().skip(1)
                 .map(l -> l + "," + cell).collect(Collectors.joining("\n", "", "\n")));
     }
 
@@ -126,7 +128,8 @@ public class OutputAndInputTest {
         Path json = folder.resolve("a" + System.nanoTime() + ".json");
         assertThat(run("analyze", "--build", demo.resolve("hillclimb-estate.json").toString(), "--log", log.toString(),
                 "--json", json.toString())).as(err.toString()).isZero();
-        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(Files.readString(
+        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(Files.readString(
                 Path.of("../docs/formats/advice.schema.json")), InputFormat.JSON);
         assertThat(schema.validate(Files.readString(json), InputFormat.JSON)).isEmpty();
         return JsonMapper.builder().build().readTree(Files.readString(json));
@@ -161,7 +164,8 @@ public class OutputAndInputTest {
     @Test
     public void controlCharactersDoNotReachTheTerminal() {
         workbook();
-        assertThat(run("note", "\u001b[2J\u001b[31mred\u0007\rover\u202eright to left", "--workbook", at("w.nariz"), "--run",
+        assertThat(run("note", "\u001b[2J\u001b[31mred\u0007\rover\u202eright to left", "--workbook", at("w.nariz"),
+                "--run",
                 "1")).isZero();
         assertThat(run("info", at("w.nariz"))).isZero();
         assertThat(out.toString()).contains("red").doesNotContain("\u001b", "\u0007", "\u202e", "\rover");
@@ -220,10 +224,12 @@ public class OutputAndInputTest {
 
     @Test
     public void sheetsThatCanHardlyBeTrueAreRemarkedOn() throws IOException {
-        Path sheet = Files.writeString(folder.resolve("odd.json"), Files.readString(demo.resolve("hillclimb-estate.json"))
+        Path sheet = Files.writeString(folder.resolve("odd.json"), Files.readString(
+                demo.resolve("hillclimb-estate.json"))
                 .replaceFirst("\"idleFeedRestriction\"\\s*:\\s*\"37 thou\"", "\"idleFeedRestriction\": \"80 thou\"")
                 .replaceFirst("\"idleSpeed\"\\s*:\\s*\"820 rpm\"", "\"idleSpeed\": \"1400 rpm\""));
-        assertThat(run("analyze", "--build", sheet.toString(), "--log", demo.resolve("hillclimb-estate.csv").toString()))
+        assertThat(run("analyze", "--build", sheet.toString(), "--log", demo.resolve("hillclimb-estate.csv")
+                .toString()))
                 .as(err.toString()).isZero();
         String said = out.toString().replaceAll("\\s+", " ");
         assertThat(said).contains("the idle feed restriction of the sheet (80 thou) is larger than its main jet");

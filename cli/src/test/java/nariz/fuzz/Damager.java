@@ -9,7 +9,8 @@ import java.util.TreeSet;
 /** Damages bytes and texts as disks, loggers and ill-meaning people do; the same seed damages in the same way. */
 final class Damager {
     private static final String[] GARBAGE = {"", "NaN", "-", "Infinity", "-1e308", "1e999", "999999999", "-40", "0x10",
-        "1,550", "12:30:00", "\u0000", "\u001b[2J", "\"", "\"\"\"", "=1+1", "abc", "1.2.3", "\ud83d\ude97", "\t", " ", "-0",
+        "1,550", "12:30:00", "\u0000", "\u001b[2J", "\"", "\"\"\"", "=1+1", "abc", "1.2.3", "\ud83d\ude97", "\t", " ",
+        "-0",
         "455 mmHg", "٣", "1_000", "true", "null", "{}", "[]", "../../x", "9".repeat(400), "x".repeat(5000)};
     private final Random random;
 
@@ -25,7 +26,8 @@ final class Damager {
             switch (random.nextInt(5)) {
                 case 0, 1 -> b[at] ^= (byte) (1 << random.nextInt(8));
                 case 2 -> b = Arrays.copyOf(b, at);
-                case 3 -> Arrays.fill(b, at, Math.min(b.length, at + 1 + random.nextInt(64)), (byte) random.nextInt(256));
+                case 3 -> Arrays.fill(b, at, Math.min(b.length, at + 1 + random.nextInt(64)),
+                        (byte) random.nextInt(256));
                 default -> b = spliced(b, at, Math.min(b.length, at + random.nextInt(200)));
             }
         }
@@ -62,7 +64,8 @@ final class Damager {
     /** Some number further on, another one. */
     private String number(String s, int at) {
         java.util.regex.Matcher m = java.util.regex.Pattern.compile("-?[0-9]+(?:\\.[0-9]+)?").matcher(s);
-        return m.find(at) ? s.substring(0, m.start()) + new String[] {"0", "-1", "1e300", "-1e300", "0.0001", "99999", "NaN",
+        return m.find(at) ? s.substring(0, m.start()) + new String[] {"0", "-1", "1e300", "-1e300", "0.0001", "99999",
+                "NaN",
             "1e-320", "1", "7.5", "33", "120", "640", "0.37"}[random.nextInt(14)] + s.substring(m.end()) : s;
     }
 

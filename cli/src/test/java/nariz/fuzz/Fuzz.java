@@ -82,7 +82,8 @@ final class Fuzz {
     }
 
     private static final String NAME = "fuzzed.csv";
-    private static final String KIT = "{\"format\": \"nariz-kit/1\", \"have\": {\"main-jet\": [\"60 thou\"]}, \"ladder\": "
+    private static final String KIT =
+            "{\"format\": \"nariz-kit/1\", \"have\": {\"main-jet\": [\"60 thou\"]}, \"ladder\": "
             + "{\"power-valve-rating\": [\"2.5 inHg\", \"5.5 inHg\"]}}";
     private static final long SLOWEST_NS = 20_000_000_000L;
     private static final int TOLD = 20;
@@ -246,7 +247,8 @@ final class Fuzz {
     }
 
     private static Recording record(byte[] bytes, String plan) throws IOException {
-        return LogReader.record(NAME, new ByteArrayInputStream(bytes), plan == null ? null : PlanJson.parse("profile.json",
+        return LogReader.record(NAME, new ByteArrayInputStream(bytes), plan == null ? null
+                : PlanJson.parse("profile.json",
                 plan), () -> false, n -> { });
     }
 
@@ -287,7 +289,8 @@ final class Fuzz {
                 if (k != null && !touched && Double.compare(now[k], before[i]) != 0 && !timeTouched(damaged, i)) {
                     String[] lines = damaged.text().split("\n", -1);
                     return c + " of line " + (i + 2) + " is " + now[k] + ", was " + before[i] + "; damaged: "
-                            + damaged.lines().stream().map(l -> (l + 1) + " " + shortened(lines[l])).toList() + "; listed: "
+                            + damaged.lines().stream().map(l -> (l + 1) + " " + shortened(lines[l])).toList()
+                            + "; listed: "
                             + r.problems().stream().map(p -> p.text().toString()).limit(4).toList();
                 }
             }
@@ -410,7 +413,8 @@ final class Fuzz {
         StringWriter err = new StringWriter();
         int code = NarizCommand.run(new PrintWriter(out), new PrintWriter(err), "analyze", "--build", json.toString(),
                 "--log", file.toString());
-        boolean trace = (out.toString() + err).contains("\tat ") || err.toString().contains("does not know how to handle");
+        boolean trace = (out.toString() + err).contains("\tat ") || err.toString().contains(
+                "does not know how to handle");
         return trace || (code != 0 && code != NarizCommand.UNUSABLE_INPUT) ? "exit code " + code + ": " + err : "";
     }
 
@@ -421,7 +425,8 @@ final class Fuzz {
     /** Inputs and refusals by what was damaged, a line each, and the first failures. */
     String report() {
         StringBuilder s = new StringBuilder();
-        counts.forEach((t, c) -> s.append(String.format(java.util.Locale.ROOT, "%-12s %7d inputs, %7d refused%n", t, c[0],
+        counts.forEach((t, c) -> s.append(String.format(java.util.Locale.ROOT, "%-12s %7d inputs, %7d refused%n", t,
+                c[0],
                 c[1])));
         s.append(failures.size()).append(" failures\n");
         failures.stream().limit(TOLD).forEach(f -> s.append(f).append('\n'));

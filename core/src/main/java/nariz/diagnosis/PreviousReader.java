@@ -2,8 +2,6 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
-import org.hipparchus.linear.EigenDecompositionSymmetric;
-import org.hipparchus.linear.Array2DRowRealMatrix;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -20,6 +18,8 @@ import nariz.carburetor.TextFile;
 import nariz.estimation.EarlierEstimate;
 import nariz.text.Message;
 import nariz.units.Units;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.EigenDecompositionSymmetric;
 
 /** Reads back what the next analysis needs of an advice file, format {@code nariz-advice/1}. */
 public final class PreviousReader {

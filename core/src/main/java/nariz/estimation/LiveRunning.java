@@ -91,7 +91,8 @@ public final class LiveRunning {
         vacuum[at] = vacuumPa;
         idle[at] = SampleRules.idle(sheet.engine().idleRpm(), speedRpm, vacuumPa, throttle);
         boolean known = speedRpm > 0.0 && !Double.isNaN(vacuumPa);
-        Flag why = rules.reason(step, known ? lambda : Double.NaN, speedRpm, vacuumPa, throttle, Warmth.coldCoolant(coolantK));
+        Flag why = rules.reason(step, known ? lambda : Double.NaN, speedRpm, vacuumPa, throttle,
+                Warmth.coldCoolant(coolantK));
         moving[at] = window.moving(timeS, vacuumPa, speedRpm, throttle, idle[at], why == Flag.GAP
                 || why == Flag.OVERRUN);
         lastS = timeS;

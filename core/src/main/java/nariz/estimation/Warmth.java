@@ -9,9 +9,9 @@ import org.jspecify.annotations.Nullable;
  * Whether an engine is warm: by its coolant, where none is logged by its oil, by its cylinder head, or at last by the
  * time since it was started. Without any of them it counts as warm.
  *
- * <p>The limits are judgement: below 65 °C of coolant a thermostat is still shut and a choke or a cold manifold enriches;
- * oil follows the coolant minutes behind, so that 60 °C of oil is an engine whose coolant has long been hot; the head
- * of an air-cooled engine reads well over 100 °C when it is; and five minutes of running warm most engines.
+ * <p>The limits are judgement: below 65 °C of coolant a thermostat is still shut and a choke or a cold manifold
+ * enriches; oil follows the coolant minutes behind, so that 60 °C of oil is an engine whose coolant has long been hot;
+ * the head of an air-cooled engine reads well over 100 °C when it is; and five minutes of running warm most engines.
  */
 final class Warmth {
     private static final double COOLANT_K = Units.ZERO_CELSIUS_K + 65.0;

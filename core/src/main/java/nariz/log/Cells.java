@@ -52,7 +52,7 @@ final class Cells {
      */
     static double plain(String s, char decimal) {
         int n = s.length();
-        int i = s.charAt(0) == '-' ? 1 : 0;
+        int i = n > 0 && s.charAt(0) == '-' ? 1 : 0;
         if (n - i > MOST_DIGITS || i == n) {
             return Double.NaN;
         }
@@ -68,11 +68,36 @@ final class Cells {
                 return Double.NaN;
             }
         }
-        if (point >= 0 && n - i == 1) {
+        return value(whole, point, i, n, i > 0);
+    }
+
+    /** The same of characters in a buffer; a comma that may group is left to the text's own way. */
+    static double plain(char[] b, int from, int to, char decimal) {
+        int i = from < to && b[from] == '-' ? from + 1 : from;
+        if (to - i > MOST_DIGITS || i == to) {
             return Double.NaN;
         }
-        double v = point < 0 ? whole : whole / POWERS[n - 1 - point];
-        return i > 0 ? -v : v;
+        long whole = 0;
+        int point = -1;
+        for (int at = i; at < to; at++) {
+            char c = b[at];
+            if (c >= '0' && c <= '9') {
+                whole = 10 * whole + (c - '0');
+            } else if (point < 0 && (decimal == 0 ? c == '.' : c == decimal)) {
+                point = at;
+            } else {
+                return Double.NaN;
+            }
+        }
+        return value(whole, point, i, to, i > from);
+    }
+
+    private static double value(long whole, int point, int from, int to, boolean negative) {
+        if (point >= 0 && to - from == 1) {
+            return Double.NaN;
+        }
+        double v = point < 0 ? whole : whole / POWERS[to - 1 - point];
+        return negative ? -v : v;
     }
 
     /** Infinity is spelled out as a word, and a word is no reading. */

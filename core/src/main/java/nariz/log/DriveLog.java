@@ -19,7 +19,9 @@ public final class DriveLog {
     private final long problemCount;
     private final Aside aside;
 
-    /** What goes with the readings: stretches taken out, samples that were not read but filled in, what is to be told. */
+    /**
+     * What goes with the readings: stretches taken out, samples that were not read but filled in, what is to be told.
+     */
     private record Aside(List<Span> excluded, BitSet filled, List<Message> remarks, List<UnreadColumn> unread) {
         private static final Aside NONE = new Aside(List.of(), new BitSet(), List.of(), List.of());
     }
@@ -101,7 +103,8 @@ public final class DriveLog {
         double[] t = timeS();
         for (int i = 0; i < t.length; i++) {
             if (!(Double.isFinite(t[i]) && (i == 0 || t[i] > t[i - 1]))) {
-                throw new IllegalArgumentException("time {" + i + "} is " + t[i] + (i == 0 ? "" : " after " + t[i - 1]));
+                throw new IllegalArgumentException("time {" + i + "} is " + t[i] + (i == 0 ? "" : " after "
+                        + t[i - 1]));
             }
         }
         BitSet blank = new BitSet();

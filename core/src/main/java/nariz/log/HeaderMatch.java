@@ -69,7 +69,8 @@ final class HeaderMatch {
     }
 
     private static final Comparator<Match> BETTER = Comparator.comparingInt(Match::unknown)
-            .thenComparing(m -> m.channel() == null && !m.event()).thenComparing(m -> m.standIn()).thenComparingInt(Match::unitRank)
+            .thenComparing(m -> m.channel() == null && !m.event()).thenComparing(m ->
+            m.standIn()).thenComparingInt(Match::unitRank)
             .thenComparing(Comparator.comparingInt(Match::words).reversed())
             .thenComparing(Comparator.comparingInt(Match::letters).reversed());
 
@@ -155,7 +156,8 @@ final class HeaderMatch {
 
     /** A wideband sensor that does not say in what, and words for the reciprocal of lambda. */
     private static void sensor(List<Match> out, Header h) {
-        phrase(h, HeaderWords.RATIO).filter(p -> h.unit().isEmpty()).ifPresent(p -> out.add(numbered(new Match(Channel.LAMBDA, "", h, 0,
+        phrase(h, HeaderWords.RATIO).filter(p -> h.unit().isEmpty()).ifPresent(p ->
+                out.add(numbered(new Match(Channel.LAMBDA, "", h, 0,
                 p.words().size() + 1, p.letters(), false, true), rest(h, p, HeaderWords.qualifiers(Channel.LAMBDA)),
                 true)));
         phrase(h, HeaderWords.SENSOR).ifPresent(p -> {
@@ -283,7 +285,8 @@ final class HeaderMatch {
 
     private static InputProblem unclear(Table t, Claim c, Assigned all) {
         Channel channel = java.util.Objects.requireNonNull(c.match().channel());
-        Optional<Claim> rival = all.unclear().stream().filter(o -> o.index() != c.index() && o.match().channel() == channel
+        Optional<Claim> rival = all.unclear().stream().filter(o -> o.index() != c.index()
+                && o.match().channel() == channel
                 && o.plan().isPresent()).findFirst();
         if (c.plan().isPresent() && rival.isPresent()) {
             Claim second = rival.get().index() > c.index() ? rival.get() : c;
@@ -459,7 +462,8 @@ final class HeaderMatch {
         }
         double shut = low(v) < HIGHEST_SHUT_VOLTS ? low(v) : USUAL_SHUT_VOLTS;
         double open = high(v) > USUAL_OPEN_VOLTS ? HIGHEST_VOLTS : USUAL_OPEN_VOLTS;
-        return Optional.of(new ColumnPlan(i, title, Channel.THROTTLE, "volts", new Scale.Curve(new double[] {shut, open},
+        return Optional.of(new ColumnPlan(i, title, Channel.THROTTLE, "volts", new Scale.Curve(new double[] {shut,
+                open},
                 new double[] {0, 1}), ColumnPlan.Certainty.LIKELY, message("because.volts-as-usual")));
     }
 

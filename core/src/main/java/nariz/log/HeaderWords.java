@@ -20,7 +20,9 @@ import java.util.Properties;
 import java.util.Set;
 import java.util.regex.Pattern;
 
-/** The words that people name columns with, from {@code header-words.properties}, and the way a header is taken apart. */
+/**
+ * The words that people name columns with, from {@code header-words.properties}, and the way a header is taken apart.
+ */
 final class HeaderWords {
     private static final Properties WORDS = properties("header-words.properties");
     private static final Pattern PARTS = Pattern.compile("[a-z]+|[0-9]+");

@@ -16,9 +16,9 @@ import nariz.units.Units;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Whether the numbers of a whole column can be what its header says; names the mistakes people make. Where a person said
- * what the column is, a contradiction is a remark that goes with the answer; where only the header does, the log is
- * refused.
+ * Whether the numbers of a whole column can be what its header says; names the mistakes people make. Where a person
+ * said what the column is, a contradiction is a remark that goes with the answer; where only the header does, the log
+ * is refused.
  */
 final class LogPlausibility {
     private static final Set<String> NOBODY = Set.of("because.the-header-says-so", "because.the-cells-say-so");
@@ -108,7 +108,8 @@ final class LogPlausibility {
         if (idle.length > 40 && Quantile.of(idle, 0.8) < PORTED_IDLE_PA && most > PORTED_OPEN_PA) {
             ColumnPlan c = find(Channel.VACUUM, Channel.MAP);
             // Nothing can be learned from such a log, whoever named the column.
-            throw new InputProblem(source, line, c.index() + 1, c.title(), message("problem.a-vacuum-of-nought-at-idle"),
+            throw new InputProblem(source, line, c.index() + 1, c.title(),
+                    message("problem.a-vacuum-of-nought-at-idle"),
                     message("problem.the-hose-is-on-a-ported-nipple"));
         }
     }
@@ -146,7 +147,8 @@ final class LogPlausibility {
                     message("problem.check-that-this-column-is-vacuum"));
         } else if (loadSlope() > 0.25 || (c.channel() == Channel.VACUUM && fullLoadAtMost(ambient))) {
             boolean map = c.channel() == Channel.MAP;
-            doubt(c, message(map ? "problem.a-manifold-pressure-that-is-lowest" : "problem.a-vacuum-that-is-lowest-with"),
+            doubt(c, message(map ? "problem.a-manifold-pressure-that-is-lowest"
+                    : "problem.a-vacuum-that-is-lowest-with"),
                     message(map ? "problem.this-looks-like-vacuum-name-the"
                     : "problem.this-looks-like-absolute-manifold-pressure"));
         }
@@ -261,7 +263,8 @@ final class LogPlausibility {
         }
         double[] v = log.values(Channel.AIRFLOW);
         double ambient = sheet.ambient().pressurePa();
-        double perTurn = 0.8 * sheet.engine().displacementM3() / 2 * ambient / (287.05 * sheet.ambient().temperatureK());
+        double perTurn = 0.8 * sheet.engine().displacementM3() / 2 * ambient / (
+                287.05 * sheet.ambient().temperatureK());
         double[] ratio = IntStream.range(0, v.length).mapToDouble(i -> v[i] / (perTurn * log.rpm()[i] / 60
                 * Math.max(0.05, (ambient - log.vacuumPa()[i]) / ambient))).toArray();
         double middle = Quantile.of(ratio, 0.5);
@@ -353,7 +356,8 @@ final class LogPlausibility {
     private void rejectEmpty(double[] v, Channel a, @Nullable Channel b) {
         if (Arrays.stream(v).filter(x -> !Double.isNaN(x)).count() < v.length / 2) {
             ColumnPlan c = find(a, b);
-            throw new InputProblem(source, line, c.index() + 1, c.title(), message("problem.a-column-that-is-more-than"),
+            throw new InputProblem(source, line, c.index() + 1, c.title(),
+                    message("problem.a-column-that-is-more-than"),
                     message("problem.check-the-sensor-and-the-export"));
         }
     }

@@ -400,6 +400,11 @@ public final class LogReader {
     }
 
     private double timeS(Rows r) {
+        double v = r.number(columns[timeAt].index(), styles[timeAt]);
+        double si = Double.isNaN(v) ? v : columns[timeAt].scale().toSi(v);
+        if (si >= Channel.TIME.lowest() && si <= Channel.TIME.highest()) {
+            return si;
+        }
         String s = r.get(columns[timeAt].index()).trim();
         if (s.indexOf(':') > 0 && Cells.clock(s)) {
             return clock.sinceStart(Cells.clockS(s));
@@ -444,25 +449,25 @@ public final class LogReader {
     }
 
     private double cell(Rows r, int i, ColumnPlan c) {
-        String raw = r.get(c.index());
-        double v = styles[i].number(raw);
-        String s = raw;
+        double v = r.number(c.index(), styles[i]);
+        String s = "";
         if (Double.isNaN(v)) {
-            s = raw.trim();
+            s = r.get(c.index()).trim();
             if (Cells.blank(s)) {
                 return Double.NaN;
             }
             v = withUnit(s, i, c);
             if (Double.isNaN(v)) {
                 String text = shorten(s);
-                bad(r, i, () -> message(Double.isNaN(NumberStyle.EITHER.leading(text)) && GROUPED.matcher(text).matches()
+                bad(r, i, () -> message(Double.isNaN(NumberStyle.EITHER.leading(text))
+                        && GROUPED.matcher(text).matches()
                         ? "problem.that-could-be-two-numbers" : "problem.where-a-number-belongs", text));
                 return Double.NaN;
             }
         }
         double si = c.scale().toSi(v);
         if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
-            String text = shorten(s);
+            String text = shorten(s.isEmpty() ? r.get(c.index()) : s);
             bad(r, i, () -> message("problem.outside-what-can-be", text, c.channel().label()));
             return Double.NaN;
         }

@@ -12,10 +12,10 @@ import java.util.regex.Pattern;
  * How numbers are written in a column: what parts whole from fraction, and the unit that stands behind them, if one
  * does.
  *
- * <p>"1,550" is one and a half or fifteen hundred. Which it is shows in the rest of the file: "14.7" says that the point
- * is the decimal mark, hence the comma groups thousands; "0,985" and "14,7" say the opposite. Where nothing in the file
- * tells, a column whose whole numbers stay below a thousand without the mark groups by it; otherwise such a cell is not
- * read at all.
+ * <p>"1,550" is one and a half or fifteen hundred. Which it is shows in the rest of the file: "14.7" says that the
+ * point is the decimal mark, hence the comma groups thousands; "0,985" and "14,7" say the opposite. Where nothing in
+ * the file tells, a column whose whole numbers stay below a thousand without the mark groups by it; otherwise such a
+ * cell is not read at all.
  *
  * @param decimal point or comma; 0 where the file does not tell
  * @param unit unit behind most of the numbers, as written
@@ -92,7 +92,8 @@ record NumberStyle(char decimal, Optional<String> unit) {
             }
         }
         int all = cells;
-        Optional<String> unit = units.entrySet().stream().filter(e -> e.getValue() > MOSTLY * all).map(Map.Entry::getKey)
+        Optional<String> unit = units.entrySet().stream().filter(e -> e.getValue() > MOSTLY * all)
+                .map(Map.Entry::getKey)
                 .findFirst();
         boolean groups = file == 0 && marked > 0 && plain > 0 && wholeBelow;
         return new NumberStyle(groups ? '.' : file, unit);
@@ -135,7 +136,8 @@ record NumberStyle(char decimal, Optional<String> unit) {
             StringBuilder plain = new StringBuilder();
             for (int i = 0; i < s.length(); i++) {
                 char c = s.charAt(i);
-                plain.append(c == fraction ? "." : Character.isDigit(c) || c == '-' || c == '+' ? String.valueOf(c) : "");
+                plain.append(c == fraction ? "." : Character.isDigit(c) || c == '-' || c == '+' ? String.valueOf(c)
+                        : "");
             }
             return parsed(plain.toString());
         }

@@ -102,7 +102,8 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
      * @return a new plan without a time column
      */
     public Plan atRate(double hz) {
-        return new Plan(columns.stream().filter(c -> c.channel() != Channel.TIME).toList(), hz, events, signature, unread);
+        return new Plan(columns.stream().filter(c -> c.channel() != Channel.TIME).toList(), hz, events, signature,
+                unread);
     }
 
     /** {@return what is missing for an analysis, in words; empty when nothing is} */

@@ -2,15 +2,15 @@ package nariz.log;
 
 import static nariz.text.Message.message;
 
-import nariz.text.MessageJson;
-import java.util.Optional;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import nariz.carburetor.InputProblem;
 import nariz.carburetor.LocatedJson;
 import nariz.text.Message;
+import nariz.text.MessageJson;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.json.JsonMapper;
 

@@ -307,7 +307,8 @@ public final class Recording {
         List<ColumnPlan> columns = new ArrayList<>(plan.columns());
         add(more, columns, Channel.SPEED, "m/s", track.at(track.speedMps(), t, startClockS, shift));
         add(more, columns, Channel.ALTITUDE, "m", track.at(track.altitudeM(), t, startClockS, shift));
-        return new Recording(name, new Plan(columns, plan.rateHz(), plan.events(), plan.signature(), plan.unread()), preamble, size,
+        return new Recording(name, new Plan(columns, plan.rateHz(), plan.events(), plan.signature(), plan.unread()),
+                preamble, size,
                 headerLine, more, marks, problems, problemCount, startClockS);
     }
 

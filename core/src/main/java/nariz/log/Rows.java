@@ -22,4 +22,9 @@ interface Rows extends Closeable {
 
     /** Text of a field, 0 to size - 1. */
     String get(int field);
+
+    /** Number in a field, as of {@link NumberStyle#number}. */
+    default double number(int field, NumberStyle style) {
+        return style.number(get(field));
+    }
 }

@@ -121,8 +121,8 @@ final class SheetPackage {
     }
 
     /**
-     * Counts bytes, the length of texts and tags between angle brackets, and the letters of cell references: r="ZZZZZZ50"
-     * alone makes a row of three hundred million cells.
+     * Counts bytes, the length of texts and tags between angle brackets, and the letters of cell references:
+     * r="ZZZZZZ50" alone makes a row of three hundred million cells.
      */
     private class Guarded extends FilterInputStream {
         private static final int LETTERS = 3;

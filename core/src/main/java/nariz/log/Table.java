@@ -1,7 +1,7 @@
 package nariz.log;
 
-import java.util.stream.Stream;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * A table of readings, opened and looked over but not read yet.

@@ -51,7 +51,8 @@ final class TextTable {
             // Blanks part words as well as columns: only where nothing else does.
             for (int i = 0; i < Math.min(lines.size(), DEEPEST_HEADER) && (c != ' ' || at < 0); i++) {
                 List<String> fields = comment(lines.get(i)) ? List.of() : split(lines.get(i), c);
-                int known = fields.size() > MOST_COLUMNS || (c == ' ' && !spaced(lines, i, fields.size())) ? 0 : HeaderMatch.known(fields);
+                int known = fields.size() > MOST_COLUMNS || (c == ' ' && !spaced(lines, i, fields.size())) ? 0
+                        : HeaderMatch.known(fields);
                 if (known > most) {
                     most = known;
                     at = i;
@@ -77,7 +78,7 @@ final class TextTable {
         List<String> preamble = lines.subList(0, Math.min(at, lines.size())).stream().filter(l -> !l.isBlank())
                 .toList();
         skipLines(text, at);
-        Rows rows = separator == ' ' ? new Spaced(text, at) : new Records(source, text, separator, at);
+        Rows rows = separator == ' ' ? new Spaced(text, at) : plain(source, text, separator, at);
         if (!rows.next()) {
             throw new InputProblem(source, 1, 1, "", message("problem.no-header-line"),
                     message("problem.the-first-line-names-the-columns"));
@@ -103,25 +104,18 @@ final class TextTable {
         }
         List<String> units = List.of();
         if (headless) {
-            again(rows);
+            rows = new Again(rows);
         } else if (!sample.isEmpty() && HeaderMatch.unitsRow(titles, sample.getFirst())) {
             units = sample.removeFirst();
             rows.next();
         }
-        return new Table(source, preamble, headless ? List.of() : titles, headerLine, units, separator, sample, rows, spread);
+        return new Table(source, preamble, headless ? List.of() : titles, headerLine, units, separator, sample, rows,
+                spread);
     }
 
     private static void row(String line, char separator, List<List<String>> into) {
         if (!line.isBlank() && !comment(line)) {
             into.add(separator == ' ' ? List.of(BLANKS.split(line.trim())) : split(line, separator));
-        }
-    }
-
-    private static void again(Rows rows) {
-        if (rows instanceof Records r) {
-            r.again();
-        } else if (rows instanceof Spaced s) {
-            s.again();
         }
     }
 
@@ -185,28 +179,71 @@ final class TextTable {
         }
     }
 
+    private static Rows plain(String source, BufferedReader text, char separator, long before) {
+        return new PlainRows(source, text, separator, before, (reader, lines) -> records(source, reader, separator,
+                lines));
+    }
+
+    /** Rows by the CSV library, which knows quotation marks. */
+    static Rows records(String source, Reader text, char separator, long before) {
+        return new Records(source, text, separator, before);
+    }
+
+    /** Rows of which the first was read to look at it. */
+    private static final class Again implements Rows {
+        private final Rows rows;
+        private boolean first = true;
+
+        Again(Rows rows) {
+            this.rows = rows;
+        }
+
+        @Override
+        public boolean next() throws IOException {
+            boolean was = first;
+            first = false;
+            return was || rows.next();
+        }
+
+        @Override
+        public long line() {
+            return rows.line();
+        }
+
+        @Override
+        public int size() {
+            return rows.size();
+        }
+
+        @Override
+        public String get(int field) {
+            return rows.get(field);
+        }
+
+        @Override
+        public double number(int field, NumberStyle style) {
+            return rows.number(field, style);
+        }
+
+        @Override
+        public void close() throws IOException {
+            rows.close();
+        }
+    }
+
     /** Lines whose fields are parted by runs of blanks. */
     private static final class Spaced implements Rows {
         private final BufferedReader text;
         private long line;
         private List<String> row = List.of();
-        private boolean again;
 
         Spaced(BufferedReader text, long before) {
             this.text = text;
             line = before;
         }
 
-        void again() {
-            again = true;
-        }
-
         @Override
         public boolean next() throws IOException {
-            if (again) {
-                again = false;
-                return true;
-            }
             for (String s = text.readLine(); s != null; s = text.readLine()) {
                 line++;
                 if (!s.isBlank() && !comment(s)) {
@@ -246,7 +283,6 @@ final class TextTable {
         private final long before;
         @SuppressWarnings("NullAway.Init") // There once next() has been called.
         private CsvRecord row;
-        private boolean again;
 
         Records(String source, Reader text, char separator, long before) {
             this.source = source;
@@ -257,17 +293,8 @@ final class TextTable {
                     .allowUnclosedQuote(false).skipEmptyLines(true).ofCsvRecord(text).iterator();
         }
 
-        /** Gives the row once more. */
-        void again() {
-            again = true;
-        }
-
         @Override
         public boolean next() {
-            if (again) {
-                again = false;
-                return true;
-            }
             long last = row == null ? before : line();
             try {
                 if (!records.hasNext()) {

@@ -6,7 +6,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Properties;
 
-/** How people spell units, from {@code unit-spellings.properties}: {@code °C}, {@code deg C} and {@code celsius} are c. */
+/**
+ * How people spell units, from {@code unit-spellings.properties}: {@code °C}, {@code deg C} and {@code celsius} are c.
+ */
 final class UnitSpellings {
     private static final Map<String, String> USUAL = load();
 

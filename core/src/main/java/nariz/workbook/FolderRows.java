@@ -17,7 +17,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Rows of an exported folder: looked at value by value before they go into a workbook. */
 final class FolderRows {
-    private static final Set<String> KEYS = Set.of("id", "vehicle", "previous", "build_sheet", "raw_file", "run", "plan");
+    private static final Set<String> KEYS = Set.of("id", "vehicle", "previous", "build_sheet", "raw_file", "run",
+            "plan");
     private static final Set<String> COUNTS = Set.of("size", "samples", "header_line", "problem_count");
     private static final Set<String> INSTANTS = Set.of("created", "imported", "used");
     private static final Set<String> NUMBERS = Set.of("duration", "start_clock", "time", "from_s", "to_s", "at_s");

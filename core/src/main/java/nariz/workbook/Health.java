@@ -16,9 +16,9 @@ import org.jdbi.v3.core.JdbiException;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What of a workbook is whole, by the sums of its rows. Damaged rows are hidden behind temporary views of the same name,
- * and with them the rows that cannot stand without them, so that nobody reads from them by mistake; the rest is read as
- * ever. A workbook with damage is not written to: {@link Rescue} makes a whole one of what is left.
+ * What of a workbook is whole, by the sums of its rows. Damaged rows are hidden behind temporary views of the same
+ * name, and with them the rows that cannot stand without them, so that nobody reads from them by mistake; the rest is
+ * read as ever. A workbook with damage is not written to: {@link Rescue} makes a whole one of what is left.
  */
 final class Health {
     /** What a row belongs to and cannot stand without. */
@@ -72,7 +72,8 @@ final class Health {
                     keys.addAll(h.createQuery(t.spoiled("")).mapTo(String.class).list());
                     keys.forEach(k -> tell(out, row(t, k, "damage.row-changed")));
                 }
-                h.createQuery(t.gone()).mapTo(String.class).list().forEach(k -> tell(out, row(t, k, "damage.row-gone")));
+                h.createQuery(t.gone()).mapTo(String.class).list().forEach(k -> tell(out, row(t, k,
+                        "damage.row-gone")));
                 if (!keys.isEmpty()) {
                     spoiled.put(t, keys);
                 }
@@ -104,7 +105,8 @@ final class Health {
 
     /** A damaged row; of runs and their readings with the run. */
     static Damage row(SealedTable t, String key, String code) {
-        @Nullable Long run = t == SealedTable.RUN || t == SealedTable.CHUNK ? number(key.replaceFirst("/.*", "")) : null;
+        @Nullable Long run = t == SealedTable.RUN || t == SealedTable.CHUNK ? number(key.replaceFirst("/.*", ""))
+                : null;
         Message what = run == null ? message("damage.in-table", t.table(), key) : message("damage.in-run", run);
         return new Damage(t.table(), key, Optional.ofNullable(run), message(code, what));
     }

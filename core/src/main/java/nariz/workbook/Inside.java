@@ -54,7 +54,8 @@ final class Inside {
      */
     static Path name(Path folder, String name) {
         if (!PLAIN.matcher(name).matches()) {
-            throw new InputProblem(String.valueOf(folder.getFileName()), 0, 0, "", message("problem.a-name-that-leads-away",
+            throw new InputProblem(String.valueOf(folder.getFileName()), 0, 0, "",
+                    message("problem.a-name-that-leads-away",
                     name), message("problem.pick-a-folder-that-a-workbook"));
         }
         return folder.resolve(name);

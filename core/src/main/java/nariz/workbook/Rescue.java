@@ -2,7 +2,6 @@ package nariz.workbook;
 
 import static nariz.text.Message.message;
 
-import java.util.Objects;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
@@ -11,6 +10,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
 import nariz.log.LogReader;
@@ -24,9 +24,9 @@ import org.jdbi.v3.core.JdbiException;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Saves what is whole of a damaged workbook into a new one. A run whose readings are damaged is read again from the file
- * it came from, where that is whole; a run whose file is damaged keeps its readings; a vehicle whose name is damaged is
- * named after its build sheet.
+ * Saves what is whole of a damaged workbook into a new one. A run whose readings are damaged is read again from the
+ * file it came from, where that is whole; a run whose file is damaged keeps its readings; a vehicle whose name is
+ * damaged is named after its build sheet.
  */
 public final class Rescue {
     private static final List<SealedTable> BY_ROW = List.of(SealedTable.MARK, SealedTable.EXCLUDED, SealedTable.NOTE,
@@ -67,7 +67,8 @@ public final class Rescue {
         try (Workbook old = Workbook.openToRead(damaged); Workbook made = Workbook.open(rescued)) {
             if (!made.vehicles().isEmpty()) {
                 throw new InputProblem(String.valueOf(rescued.getFileName()), 0, 0, "",
-                        message("problem.a-workbook-with-something-in-it"), message("problem.import-a-folder-into-a-new"));
+                        message("problem.a-workbook-with-something-in-it"),
+                        message("problem.import-a-folder-into-a-new"));
             }
             synchronized (old.handle()) {
                 Rescue r = new Rescue(old.handle(), made.handle());
@@ -113,7 +114,8 @@ public final class Rescue {
         @Nullable Object before = null;
         List<Map<String, Object>> all = new ArrayList<>(whole);
         all.addAll(orphans(vehicles));
-        all.sort(java.util.Comparator.comparingLong((Map<String, Object> s) -> number(s.get("vehicle"))).thenComparingLong(
+        all.sort(java.util.Comparator.comparingLong((Map<String, Object> s) -> number(s.get("vehicle")))
+                .thenComparingLong(
                 s -> number(s.get("id"))));
         for (Map<String, Object> s : all) {
             before = Objects.equals(s.get("vehicle"), vehicle) ? before : null;
@@ -156,7 +158,8 @@ public final class Rescue {
     private Map<String, Object> vehicle(Map<String, Object> sheet) {
         String name = BuildSheetReader.parse("build sheet", String.valueOf(sheet.get("json"))).name();
         lost.add(message("damage.vehicle-named-after-its-sheet", name));
-        return new java.util.HashMap<>(Map.of("id", sheet.get("vehicle"), "name", name, "created", sheet.get("created")));
+        return new java.util.HashMap<>(Map.of("id", sheet.get("vehicle"), "name", name, "created",
+                sheet.get("created")));
     }
 
     private static long number(@Nullable Object v) {
@@ -175,7 +178,8 @@ public final class Rescue {
             row.put("samples", r.size());
             row.put("plan", PlanJson.write(r.plan()));
             insert(SealedTable.RUN, row);
-            RunStore.addChunks(r, () -> false, (channel, part, packed) -> RunStore.chunk(to, run, channel, part, packed));
+            RunStore.addChunks(r, () -> false, (channel, part, packed) -> RunStore.chunk(to, run, channel, part,
+                    packed));
             runs++;
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -207,7 +207,8 @@ final class WorkbookFile {
         }
         SQLiteDataSource source = new SQLiteDataSource(c) {
             @Override
-            public SQLiteConnection getConnection(@Nullable String user, @Nullable String password) throws SQLException {
+            public SQLiteConnection getConnection(@Nullable String user,
+                    @Nullable String password) throws SQLException {
                 SQLiteConnection made = super.getConnection(user, password);
                 RowSum.register(made);
                 return made;

@@ -74,7 +74,8 @@ public class BlankCellsTest {
         WHOLE.recorded().forEach(c -> all.put(c, WHOLE.values(c).clone()));
         all.get(Channel.TIME)[7] = all.get(Channel.TIME)[6];
         DriveLog d = new DriveLog("stuck clock", all, List.of(), 0);
-        assertThatThrownBy(d::complete).isInstanceOf(IllegalArgumentException.class).hasMessageStartingWith("time {7} is");
+        assertThatThrownBy(d::complete).isInstanceOf(IllegalArgumentException.class)
+                .hasMessageStartingWith("time {7} is");
         all.get(Channel.TIME)[7] = Double.NaN;
         assertThatThrownBy(d::complete).hasMessage("time {7} is NaN after 0.345");
     }

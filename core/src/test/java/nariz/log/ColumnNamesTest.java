@@ -16,12 +16,14 @@ import org.testng.annotations.Test;
 public class ColumnNamesTest {
     /** Names after what they are; behind a question mark what has to be asked first. */
     private static final String[][] NAMES = {
-        {"rpm", "RPM", "rpm", "Rpm", "Engine Speed", "ENGINE_SPEED", "EngineSpeed", "engine speed (rpm)", "Eng Speed [rpm]",
+        {"rpm", "RPM", "rpm", "Rpm", "Engine Speed", "ENGINE_SPEED", "EngineSpeed", "engine speed (rpm)",
+                "Eng Speed [rpm]",
             "RPM (1/min)", "rev/min", "Tach", "Tacho (rpm)", "Tachometer", "Crank speed (rpm)", "Motor RPM", "Revs",
             "Engine revs (rev/min)", "N mot (1/min)", "nMot [U/min]", "Drehzahl (1/min)", "Motordrehzahl [U/min]",
             "Régime moteur (tr/min)", "Régimen del motor (rpm)", "Revoluciones", "Giri motore (giri/min)", "Giri/min",
             "rpm x1000", "RPM (x1000)", "RPM (x10)", "Engine (rpm)", "Engine speed (rad/s)", "speed of engine, rpm"},
-        {"vacuum", "vacuum_inHg", "Vacuum (inHg)", "Vac inHg", "VAC [in Hg]", "Man Vac (in.Hg)", "Manifold Vacuum, inHg",
+        {"vacuum", "vacuum_inHg", "Vacuum (inHg)", "Vac inHg", "VAC [in Hg]", "Man Vac (in.Hg)",
+        "Manifold Vacuum, inHg",
             "manifoldVacuum_kPa", "MANIFOLD VAC kPa", "vacuum in inHg", "Intake vacuum (inches Hg)",
             "inHg vacuum", "Vacuum_mbar", "Engine vacuum mmHg", "Vacuum (inH2O)", "Unterdruck (mbar)",
             "Saugrohrunterdruck [hPa]", "Dépression collecteur (mbar)", "Depresión colector (kPa)", "Vacío (kPa)",
@@ -30,22 +32,29 @@ public class ColumnNamesTest {
             "Man. abs. pressure (inHg)", "manifold_press_mbar", "Inlet pressure (mbar)", "kPa MAP",
             "Saugrohrdruck (hPa)", "Presión de admisión (kPa)", "Pression d'admission (mbar)",
             "Pressione collettore (mbar)", "intakeManifoldPressure_kPa", "MAP [psia]", "Intake pressure (bar)"},
-        {"afr", "AFR", "afr", "AFR 1", "A/F", "A/F ratio", "Air Fuel Ratio", "Air/Fuel", "AirFuelRatio", "air-fuel ratio (:1)",
-            "WB AFR", "WB1 AFR", "Wideband AFR", "wideband_afr", "Wideband 1 AFR", "AFR (left)", "AFR bank 1", "AFR (gasoline)",
+        {"afr", "AFR", "afr", "AFR 1", "A/F", "A/F ratio", "Air Fuel Ratio", "Air/Fuel", "AirFuelRatio",
+        "air-fuel ratio (:1)",
+            "WB AFR", "WB1 AFR", "Wideband AFR", "wideband_afr", "Wideband 1 AFR", "AFR (left)", "AFR bank 1",
+            "AFR (gasoline)",
             "AFR (E85)", "Measured AFR", "Actual A/F", "O2 AFR", "Exhaust AFR", "Mezcla", "Relación aire-combustible",
             "Luft/Kraftstoff-Verhältnis", "Gemisch", "Rapport air/carburant", "Rapporto aria/carburante"},
         {"afr-2", "AFR 2", "AFR2", "AFR (right)", "WB2 AFR", "AFR bank 2", "Wideband 2 AFR", "AFR RH", "AFR rechts"},
         {"lambda", "lambda", "Lambda 1", "λ", "Lambda (left)", "WB lambda", "Lambda value", "Lambdasonde links Lambda"},
         {"lambda-2", "Lambda 2", "lambda_right", "λ2", "Lambda Bank 2"},
-        {"throttle", "tps_pct", "TPS (%)", "TPS%", "TPS %", "THR %", "Thr (%)", "Throttle", "Throttle position (%)", "throttlePos",
+        {"throttle", "tps_pct", "TPS (%)", "TPS%", "TPS %", "THR %", "Thr (%)", "Throttle", "Throttle position (%)",
+        "throttlePos",
             "Throttle Angle %", "TP %", "Throttle opening, percent", "Drosselklappe (%)", "Drosselklappenstellung (%)",
-            "Papillon (%)", "Mariposa (%)", "Apertura de mariposa (%)", "Farfalla (%)", "Pedal (%)", "Accelerator pedal (%)",
+            "Papillon (%)", "Mariposa (%)", "Apertura de mariposa (%)", "Farfalla (%)", "Pedal (%)",
+            "Accelerator pedal (%)",
             "% throttle"},
         {"speed", "speed_kmh", "Speed (km/h)", "MPH", "mph", "km/h", "KPH", "Road speed (mph)", "Vehicle Speed [km/h]",
             "GPS speed (mph)", "GPS Speed (m/s)", "gps_speed_mps?", "VSS (mph)", "Speed (knots)", "Wheel speed km/h",
-            "Velocidad (km/h)", "Geschwindigkeit (km/h)", "Vitesse (km/h)", "Velocità (km/h)", "Fahrgeschwindigkeit [km/h]"},
-        {"coolant", "coolant_C", "Coolant (°C)", "Engine Coolant Temp (°C)", "Engine Coolant Temperature (C)", "ECT C", "CLT (F)",
-            "Coolant Temp °F", "Water temp (C)", "WaterTemp_C", "H2O temp?", "water_temperature_degF", "Engine temp (F)",
+            "Velocidad (km/h)", "Geschwindigkeit (km/h)", "Vitesse (km/h)", "Velocità (km/h)",
+            "Fahrgeschwindigkeit [km/h]"},
+        {"coolant", "coolant_C", "Coolant (°C)", "Engine Coolant Temp (°C)", "Engine Coolant Temperature (C)", "ECT C",
+        "CLT (F)",
+            "Coolant Temp °F", "Water temp (C)", "WaterTemp_C", "H2O temp?", "water_temperature_degF",
+            "Engine temp (F)",
             "Kühlmitteltemperatur (°C)", "Kühlwasser °C", "Wassertemperatur (°C)", "Temp. agua (°C)",
             "Temperatura del refrigerante (°C)", "Temp eau (°C)", "Temperatura acqua (°C)", "coolant temp deg C",
             "Coolant (K)"},
@@ -56,14 +65,17 @@ public class ColumnNamesTest {
         {"run-time", "Run time (s)", "Engine run time (min)", "Minutes since start (min)"},
         {"airflow", "airflow_gs", "MAF (g/s)", "Mass air flow (kg/h)", "Mass Airflow [kg/hr]", "Air flow (lb/min)",
             "Luftmasse (kg/h)", "Débit d'air (kg/h)", "Caudal de aire (g/s)"},
-        {"fuel-pressure", "fuel_psi", "Fuel (psi)", "Fuel Pressure (psi)", "Fuel Press psi", "Fuel pres (kPa)", "FP (psi)",
+        {"fuel-pressure", "fuel_psi", "Fuel (psi)", "Fuel Pressure (psi)", "Fuel Press psi", "Fuel pres (kPa)",
+        "FP (psi)",
             "fuelPressure_kPa", "Carb fuel pressure (psi)", "Fuel line psi", "Petrol pressure (bar)", "FUEL P (PSI)",
             "Kraftstoffdruck (bar)", "Benzindruck (mbar)", "Presión de combustible (bar)", "Pression d'essence (bar)",
             "Pressione carburante (bar)", "Fuel pressure (psig)"},
-        {"altitude", "altitude_m", "Alt (ft)", "GPS altitude (m)", "Elevation ft", "Höhe (m)", "Altitud (m)", "Quota (m)"},
+        {"altitude", "altitude_m", "Alt (ft)", "GPS altitude (m)", "Elevation ft", "Höhe (m)", "Altitud (m)",
+        "Quota (m)"},
     };
 
-    private static final String[] EVENTS = {"Event", "Event Marker", "Marker", "Mark", "Lap", "Marca", "Ereignis", "Notes"};
+    private static final String[] EVENTS = {"Event", "Event Marker", "Marker", "Mark", "Lap", "Marca", "Ereignis",
+            "Notes"};
 
     private static double[] range(String channel, String name) {
         String n = name.toLowerCase(Locale.ROOT);
@@ -130,8 +142,10 @@ public class ColumnNamesTest {
     /** What has a name that is known and no use is told, and so is what has none. */
     @Test
     public void whatIsNotReadIsNamedWithWhatItLooksLike() throws java.io.IOException {
-        String[][] told = {{"Battery (V)", "battery voltage"}, {"Ignition advance (deg)", "ignition"}, {"Gear", "the gear"},
-            {"IAT (C)", "air temperature"}, {"EGT 1 (C)", "exhaust temperature"}, {"Oil pressure (psi)", "oil pressure"},
+        String[][] told = {{"Battery (V)", "battery voltage"}, {"Ignition advance (deg)", "ignition"}, {"Gear",
+                "the gear"},
+            {"IAT (C)", "air temperature"}, {"EGT 1 (C)", "exhaust temperature"}, {"Oil pressure (psi)",
+            "oil pressure"},
             {"Target AFR", "a target"}, {"Lap time (s)", "a lap timer"}, {"Latitude", "a position"},
             {"Baro (kPa)", "a barometer"}, {"lateral g", "acceleration"}, {"qwertz", "is not known here"}};
         for (String[] t : told) {

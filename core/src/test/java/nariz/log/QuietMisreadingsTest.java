@@ -55,7 +55,8 @@ public class QuietMisreadingsTest {
 
     private static Plan proposed(String text) {
         try {
-            return LogReader.propose("quiet.csv", new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8))).plan();
+            return LogReader.propose("quiet.csv", new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)))
+                    .plan();
         } catch (IOException e) {
             throw new AssertionError(e);
         }
@@ -92,7 +93,8 @@ public class QuietMisreadingsTest {
 
     @Test
     public void thousandsAreToldFromDecimalsByTheRestOfTheFile() {
-        String log = text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,\"%,.0f\",%.2f,13.2", 0.05 * i, rpm(i), vacuum(i)));
+        String log = text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,\"%,.0f\",%.2f,13.2", 0.05 * i, rpm(i),
+                vacuum(i)));
         assertThat(log).contains("\"1,550\"");
         assertThat(strict(log).si(Channel.RPM)[0]).isEqualTo(1550);
         String continental = text("time_s;rpm;vacuum_inHg;afr", i -> f("%.2f;%,.0f;%.2f;13.2", 0.05 * i, rpm(i),
@@ -105,17 +107,20 @@ public class QuietMisreadingsTest {
                 .replace(";900;", ";1,550;");
         Recording r = strict(open);
         assertThat(r.si(Channel.RPM)[0]).isNaN();
-        assertThat(r.problems().getFirst().text().toString()).contains("line 2, column 2").contains("could be two numbers");
+        assertThat(r.problems().getFirst().text().toString()).contains(
+                "line 2, column 2").contains("could be two numbers");
     }
 
     @Test
     public void aCellsOwnUnitCounts() {
-        String log = text("time_s,rpm,vacuum_mbar,afr", i -> f("%.2f,%.0f,%s,13.2", 0.05 * i, rpm(i), i == 500 ? "455 mmHg"
+        String log = text("time_s,rpm,vacuum_mbar,afr", i -> f("%.2f,%.0f,%s,13.2", 0.05 * i, rpm(i), i == 500
+                ? "455 mmHg"
                 : i == 501 ? "20 furlong" : f("%.0f mbar", 33.86 * vacuum(i))));
         Recording r = strict(log);
         assertThat(r.si(Channel.VACUUM)[500]).isCloseTo(455 * 133.3224, within(1.0));
         assertThat(r.si(Channel.VACUUM)[501]).isNaN();
-        assertThat(r.problems().getFirst().text().toString()).startsWith("line 503, column 3 (vacuum_mbar): \"20 furlong\"");
+        assertThat(r.problems().getFirst().text().toString()).startsWith(
+                "line 503, column 3 (vacuum_mbar): \"20 furlong\"");
         String bare = text("time_s,rpm,vacuum,afr", i -> f("%.2f,%.0f,%.2f inHg,13.2", 0.05 * i, rpm(i), vacuum(i)));
         assertThat(strict(bare).si(Channel.VACUUM)[0]).isCloseTo(14 * 3386.389, within(1.0));
     }
@@ -125,7 +130,8 @@ public class QuietMisreadingsTest {
         IntFunction<String> row = i -> f("%.2f,%.0f,%.2f,13.2", 0.05 * i, rpm(i), vacuum(i));
         Recording r = strict(text("time_s,rpm,vacuum_inHg,afr", i -> i == 300 ? "99," + row.apply(i) : row.apply(i)));
         assertThat(r.size()).isEqualTo(ROWS - 1);
-        assertThat(r.problems().getFirst().text().toString()).contains("line 302").contains("a row of 5 fields where the "
+        assertThat(r.problems().getFirst().text().toString()).contains(
+                "line 302").contains("a row of 5 fields where the "
                 + "header has 4");
         assertThatThrownBy(() -> strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%d,%02d,%.0f,%d,%02d,13,2", i / 20,
                 i % 20 * 5, rpm(i), 14, i % 100)))).isInstanceOf(InputProblem.class).hasMessageContaining(
@@ -137,15 +143,18 @@ public class QuietMisreadingsTest {
     /** One wrong time does not move all that comes after it. */
     @Test
     public void aSingleTimeThatJumpsAheadIsLeftOut() {
-        Recording r = strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,%.0f,%.2f,13.2", i == 400 ? 27.1 : 0.05 * i,
+        Recording r = strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,%.0f,%.2f,13.2", i == 400 ? 27.1
+                : 0.05 * i,
                 rpm(i), vacuum(i))));
         assertThat(r.size()).isEqualTo(ROWS - 1);
         assertThat(r.written(Channel.TIME)[400]).isCloseTo(20.05, within(1e-9));
         assertThat(r.si(Channel.RPM)[400]).isEqualTo(Math.rint(rpm(401)));
-        assertThat(r.problems().getFirst().text().toString()).isEqualTo("line 402, column 1 (time_s): a time that jumps "
+        assertThat(r.problems().getFirst().text().toString()).isEqualTo(
+                "line 402, column 1 (time_s): a time that jumps "
                 + "ahead for one row; the row was left out");
         // A first row that is out of order is no reason for two rows at one time.
-        Recording first = strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,%.0f,%.2f,13.2", i == 0 ? 17.8 : 0.05 * i,
+        Recording first = strict(text("time_s,rpm,vacuum_inHg,afr", i -> f("%.2f,%.0f,%.2f,13.2", i == 0 ? 17.8
+                : 0.05 * i,
                 rpm(i), vacuum(i))));
         RecordingCheck.check("first row", first);
         // A clock that was set back goes on from where it was, as ever.
@@ -156,7 +165,8 @@ public class QuietMisreadingsTest {
 
     @Test
     public void aLapTimerIsNoClock() throws IOException {
-        String log = text("Time (s),RPM,Vacuum (inHg),Time 2 (s),AFR", i -> f("%.2f,%.0f,%.2f,%.2f,13.2", 0.05 * i, rpm(i),
+        String log = text("Time (s),RPM,Vacuum (inHg),Time 2 (s),AFR", i -> f("%.2f,%.0f,%.2f,%.2f,13.2", 0.05 * i,
+                rpm(i),
                 vacuum(i), 0.05 * (i % 700)));
         Path file = Files.writeString(Files.createTempFile("nariz", ".csv"), log);
         Recording r = LogReader.record(file, null, () -> false, n -> { });
@@ -171,9 +181,11 @@ public class QuietMisreadingsTest {
 
     @Test
     public void twoColumnsOfOneChannelAreAskedAbout() {
-        String log = text("time_s,rpm,vacuum_inHg,afr,Wideband AFR", i -> f("%.2f,%.0f,%.2f,13.2,%.1f", 0.05 * i, rpm(i),
+        String log = text("time_s,rpm,vacuum_inHg,afr,Wideband AFR", i -> f("%.2f,%.0f,%.2f,13.2,%.1f", 0.05 * i,
+                rpm(i),
                 vacuum(i), 14.1));
-        assertThatThrownBy(() -> strict(log)).isInstanceOf(InputProblem.class).hasMessageContaining("a second column for AFR "
+        assertThatThrownBy(() -> strict(log)).isInstanceOf(InputProblem.class)
+                .hasMessageContaining("a second column for AFR "
                 + "(the first is \"afr\")");
         assertThat(proposed(log).certain()).isFalse();
         // Of what is not needed neither is taken, and both are named.

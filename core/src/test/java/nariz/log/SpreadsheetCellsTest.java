@@ -4,19 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
-import org.apache.commons.compress.archivers.zip.ZipFile;
-import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
-import java.util.Collections;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Collections;
 import java.util.Locale;
 import java.util.function.IntFunction;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import nariz.carburetor.InputProblem;
+import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
+import org.apache.commons.compress.archivers.zip.ZipFile;
+import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.testng.annotations.DataProvider;
@@ -82,7 +82,8 @@ public class SpreadsheetCellsTest {
     }
 
     private static byte[] ods(String rows) throws IOException {
-        return zip("content.xml", ("<?xml version=\"1.0\"?><office:document-content xmlns:office=\"o\" xmlns:table=\"t\" "
+        return zip("content.xml",
+                ("<?xml version=\"1.0\"?><office:document-content xmlns:office=\"o\" xmlns:table=\"t\" "
                 + "xmlns:text=\"x\"><office:body><office:spreadsheet><table:table>" + rows
                 + "</table:table></office:spreadsheet></office:body></office:document-content>").getBytes(
                 StandardCharsets.UTF_8));
@@ -133,7 +134,8 @@ public class SpreadsheetCellsTest {
         assertThatThrownBy(() -> proposed(replaced(wide, "xl/worksheets/sheet1.xml", "r=\"A1\"", "r=\"ZZZZZZ50\"")))
                 .isInstanceOf(InputProblem.class).hasMessageContaining("far to the right");
         String cell = cell("string", "x");
-        assertThatThrownBy(() -> proposed(ods("<table:table-row>" + cell.replace("<table:table-cell", "<table:table-cell "
+        assertThatThrownBy(() -> proposed(ods("<table:table-row>" + cell.replace("<table:table-cell",
+                "<table:table-cell "
                 + "table:number-columns-repeated=\"1000000000\"") + "</table:table-row>"))).isInstanceOf(
                         InputProblem.class).hasMessageContaining("far to the right");
         String titles = "<table:table-row>" + cell("string", "time_s") + cell("string", "rpm") + cell("string",
@@ -176,7 +178,8 @@ public class SpreadsheetCellsTest {
                     continue;
                 }
                 z.putNextEntry(new ZipEntry(e.getName()));
-                z.write(was != null && e.getName().equals(name) ? new String(all, StandardCharsets.UTF_8).replace(was, is)
+                z.write(was != null && e.getName().equals(name) ? new String(all, StandardCharsets.UTF_8).replace(was,
+                        is)
                         .getBytes(StandardCharsets.UTF_8) : all);
                 z.closeEntry();
             }

@@ -95,7 +95,8 @@ public class SwappedColumnsTest {
         Plan named = LogReader.propose("swapped.csv", new ByteArrayInputStream(log)).plan().confirmed();
         DriveLog d = LogReader.drive(LogReader.record("swapped.csv", new ByteArrayInputStream(log), named, () -> false,
                 x -> { }), SHEET);
-        assertThat(d.remarks().stream().map(Object::toString)).anyMatch(m -> m.startsWith("\"coolant_C\" was read as you "
+        assertThat(d.remarks().stream().map(Object::toString)).anyMatch(m ->
+                m.startsWith("\"coolant_C\" was read as you "
                 + "said, and shows"));
     }
 
@@ -140,7 +141,8 @@ public class SwappedColumnsTest {
         titles[2] = "map_kPa";
         assertThatCode(() -> read(log(titles, deep))).doesNotThrowAnyException();
         for (String[] p : deep) {
-            p[2] = p[2].isEmpty() ? "" : n((SHEET.ambient().pressurePa() / 1e3 - Double.parseDouble(p[2])) / 3.386389, 2);
+            p[2] = p[2].isEmpty() ? "" : n((SHEET.ambient().pressurePa() / 1e3 - Double.parseDouble(p[2])) / 3.386389,
+                    2);
         }
         assertThatCode(() -> read(log(TITLES, deep))).doesNotThrowAnyException();
     }

@@ -61,7 +61,8 @@ public class DamageTest {
         }
         for (Workbook.Run r : w.runs()) {
             out.put("run " + r.id(), r.name() + " " + r.samples() + " " + r.durationS() + " " + r.imported());
-            w.excluded(r.id()).forEach(e -> out.put("excluded " + e.id(), e.fromS() + " " + e.toS() + " " + e.reason()));
+            w.excluded(r.id()).forEach(e -> out.put("excluded " + e.id(), e.fromS() + " " + e.toS() + " "
+                    + e.reason()));
             out.put("looked " + r.id(), String.valueOf(w.lookedFor(r.id())));
             Recording rec = w.recording(r.id());
             for (Channel c : rec.channels()) {
@@ -115,7 +116,8 @@ public class DamageTest {
     private void sql(String statement) throws SQLException {
         try (Connection c = WorkbookFile.connect(file, false); var s = c.createStatement()) {
             // As a disk would do it: behind the back of whoever keeps the sums.
-            try (var r = s.executeQuery("SELECT name FROM sqlite_master WHERE type = 'trigger' AND name LIKE 'seal%'")) {
+            try (var r =
+                    s.executeQuery("SELECT name FROM sqlite_master WHERE type = 'trigger' AND name LIKE 'seal%'")) {
                 List<String> names = new ArrayList<>();
                 while (r.next()) {
                     names.add(r.getString(1));
@@ -143,7 +145,8 @@ public class DamageTest {
         Path made = folder.resolve("rescued.nariz");
         Rescue.Outcome o = Rescue.save(file, made);
         assertThat(o.runs()).isEqualTo(2);
-        assertThat(o.lost()).extracting(Object::toString).containsExactly("run 1 was read again from the file it came from");
+        assertThat(o.lost()).extracting(Object::toString).containsExactly(
+                "run 1 was read again from the file it came from");
         try (Workbook w = Workbook.open(made)) {
             assertThat(w.recording(1).written(Channel.RPM)).isEqualTo(record(folder.resolve("drive.csv")).written(
                     Channel.RPM));
@@ -160,7 +163,8 @@ public class DamageTest {
             assertThat(w.readOnly()).isTrue();
             assertThat(w.whyReadOnly()).isEqualTo("it is damaged");
             assertThat(w.runs()).extracting(Workbook.Run::id).containsExactly(1L);
-            assertThat(w.damage()).extracting(d -> d.text().toString()).containsExactly("run 2 is not what was written");
+            assertThat(w.damage()).extracting(d -> d.text().toString()).containsExactly(
+                    "run 2 is not what was written");
             assertThat(w.damage().getFirst().run()).contains(2L);
             assertThatThrownBy(() -> w.vehicle("another")).isInstanceOf(InputProblem.class).hasMessageContaining(
                     "run 2 is not what was written").hasMessageContaining("nariz rescue");

@@ -123,7 +123,8 @@ public class LettingInTest {
     }
 
     @Test(dataProvider = "values")
-    public void valuesThatCannotBeWhatTheirColumnSaysKeepAllOut(String was, String is, String place) throws IOException {
+    public void valuesThatCannotBeWhatTheirColumnSaysKeepAllOut(String was, String is,
+            String place) throws IOException {
         change(s -> s.replace(was, is));
         refused(place);
     }
@@ -134,7 +135,8 @@ public class LettingInTest {
             "rpm"}, {"no rows", (UnaryOperator<String>) t -> t.substring(0, t.indexOf('\n') + 1), "0"},
             {"time that stands", (UnaryOperator<String>) t -> t.replaceAll("(?m)^0\\.5,", "0.4,"), "time"},
             {"a speed nobody drives", (UnaryOperator<String>) t -> t.replaceFirst("\n([^,]*),[^,]*,", "\n$1,99999,"),
-                "rpm"}, {"a row too short", (UnaryOperator<String>) t -> t.replaceFirst(",[^,]*\n(?=[0-9])", "\n"), ""}};
+                "rpm"}, {"a row too short", (UnaryOperator<String>) t -> t.replaceFirst(",[^,]*\n(?=[0-9])", "\n"),
+                ""}};
     }
 
     @Test(dataProvider = "tables")

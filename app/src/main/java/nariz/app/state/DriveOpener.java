@@ -1,11 +1,8 @@
 package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
-
 import static nariz.text.Message.literal;
-import org.jspecify.annotations.Nullable;
-import nariz.text.Message;
-import nariz.log.ColumnPlan;
+
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -21,6 +18,7 @@ import nariz.carburetor.InputProblem;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
+import nariz.log.ColumnPlan;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import nariz.log.Plan;
@@ -29,7 +27,9 @@ import nariz.log.Proposal;
 import nariz.log.Quality;
 import nariz.log.Recording;
 import nariz.log.TrackReader;
+import nariz.text.Message;
 import nariz.workbook.Exchange;
+import org.jspecify.annotations.Nullable;
 
 /** The way from files to a drive that can be shown and is kept. Runs on a worker and knows nothing of the window. */
 final class DriveOpener {

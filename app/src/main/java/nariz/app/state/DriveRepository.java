@@ -3,9 +3,8 @@ package nariz.app.state;
 import static nariz.app.words.WindowWords.say;
 import static nariz.text.Message.literal;
 
-import nariz.log.LogReader;
-import java.io.OutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -17,6 +16,7 @@ import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.AdviceJson;
+import nariz.log.LogReader;
 import nariz.log.Plan;
 import nariz.log.Recording;
 import nariz.log.Span;

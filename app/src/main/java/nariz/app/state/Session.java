@@ -2,7 +2,6 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
-import nariz.log.ColumnPlan;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
@@ -19,6 +18,7 @@ import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.PartChange;
 import nariz.coverage.TipIn;
+import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;

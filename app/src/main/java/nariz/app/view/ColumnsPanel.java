@@ -216,7 +216,8 @@ final class ColumnsPanel extends VBox {
         // Of several spellings of one unit the first is enough to choose from.
         c.units().stream().filter(u -> c.units().stream().filter(o -> o.factor() == u.factor() && o.shift()
                 == u.shift()).findFirst().orElse(u).equals(u)).forEach(u -> out.add(u.name()));
-        if (c == Channel.THROTTLE || c == Channel.LAMBDA || c == Channel.LAMBDA_2 || c == Channel.AFR || c == Channel.AFR_2) {
+        if (c == Channel.THROTTLE || c == Channel.LAMBDA || c == Channel.LAMBDA_2 || c == Channel.AFR
+                || c == Channel.AFR_2) {
             out.add(VOLTS);
         }
         return out;
