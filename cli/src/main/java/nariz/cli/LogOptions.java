@@ -57,7 +57,8 @@ final class LogOptions {
                     Message.literal("Save the profile as UTF-8 JSON.")));
             if (!kept.missing().isEmpty()) {
                 throw new InputProblem(name, 0, 0, "columns", "no column for " + Message.join(", ", kept.missing()),
-                        Message.literal("Add it to the profile; nariz info FILE --write-profile writes one to correct."));
+                        Message.literal("Add it to the profile; nariz info FILE --write-profile writes "
+                                + "one to correct."));
             }
             return kept;
         }

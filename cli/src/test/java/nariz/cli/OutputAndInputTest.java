@@ -138,12 +138,13 @@ public class OutputAndInputTest {
     @Test
     public void whatIsNotReadIsToldWithTheWayToReadIt() throws IOException {
         JsonNode a = analyzed(demoWith("Fuel pressure", "5.8"));
-        assertThat(out.toString()).contains("Not read: column 8, Fuel pressure: looks like fuel pressure in psi; read it? "
-                + "--columns 8=fuel-pressure:psi");
+        assertThat(out.toString()).contains("Not read: column 8, Fuel pressure: looks like fuel pressure in psi; "
+                + "read it? --columns 8=fuel-pressure:psi");
         assertThat(a.get("columnsNotRead").get(0).get("channel").asString()).isEqualTo("fuel-pressure");
         clear();
         JsonNode b = analyzed(demoWith("Gear", "3"));
-        assertThat(out.toString()).contains("Not read either: Gear looks like the gear, which no computation here uses.");
+        assertThat(out.toString()).contains("Not read either: Gear looks like the gear, which no computation "
+                + "here uses.");
         assertThat(b.get("columnsNotRead").get(0).get("channel").isNull()).isTrue();
         clear();
         assertThat(analyzed(demoWith("fuel_psi", "5.8")).get("columnsNotRead")).isEmpty();

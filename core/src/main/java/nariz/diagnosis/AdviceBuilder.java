@@ -27,8 +27,6 @@ import nariz.units.Units;
 final class AdviceBuilder {
     /** Fault probability above which parts wait: a check costs minutes, parts for a fault cost hours and mislead. */
     private static final double CHECK_ABOVE = 0.25;
-    /** Further from the sheet than anybody sets it by a screw, share. */
-    private static final double IDLE_DIFFERS = 0.2;
     private static final double MOSTLY = 0.5;
     /** Loss under which a car drives well whatever the cause, in regimes at their tolerance. */
     private static final double WORTH_CHECKING = 0.8;
@@ -75,7 +73,7 @@ final class AdviceBuilder {
         List<Message> missing = circuits.stream().filter(c -> c.circuit().role() != Circuit.Role.PUMP)
                 .map(c -> named(c.circuit(), c.settledBy())).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
-                missing, o.sheet().assumed(), strategy.name(), List.of(), remarks(o), List.of(),
+                missing, o.sheet().assumed(), strategy.name(), List.of(), Remarks.of(o), List.of(),
                 List.of(), sensor(o), Optional.empty(), o.log().unread());
     }
 
@@ -125,18 +123,7 @@ final class AdviceBuilder {
             bank(out, message("advice-builder.under-load"), b.load(), message(
                     "advice-builder.distribution-or-one-side"));
         });
-        out.addAll(remarks(observation));
-        return out;
-    }
-
-    /** What speaks against the columns, as a person named them, and against the sheet. */
-    private static List<Message> remarks(Observation o) {
-        List<Message> out = new ArrayList<>(o.log().remarks());
-        out.addAll(o.sheet().carburetor().family().oddities(o.sheet()));
-        double idle = o.idleRpm();
-        if (Math.abs(idle / o.sheet().engine().idleRpm() - 1.0) > IDLE_DIFFERS) {
-            out.add(message("advice-builder.the-log-idles-elsewhere", idle, o.sheet().engine().idleRpm()));
-        }
+        out.addAll(Remarks.of(observation));
         return out;
     }
 

@@ -40,8 +40,6 @@ public final class Observation {
     /** A slow logger's own steps are no gaps; readings a step or two apart still tell whether anything moved. */
     private static final double GAP_STEPS = 2.5;
     private static final double MEMORY_STEPS = 2.1;
-    /** Less idle than this is a stop between two gears. */
-    private static final double LEAST_IDLE_S = 8.0;
 
     private final DriveLog log;
     private final BuildSheet sheet;
@@ -478,21 +476,6 @@ public final class Observation {
     /** {@return primary plate angle at curb idle, rad} */
     public double idleRad() {
         return idleRad;
-    }
-
-    /**
-     * The speed at which the engine idles in this log: the median of the slowest settled running with the throttle
-     * shut, or without a throttle channel of the slowest tenth of all samples at idle vacuum.
-     *
-     * @return rpm; the sheet's where the log holds no idle
-     */
-    public double idleRpm() {
-        double slowest = 2.0 * sheet.engine().idleRpm();
-        double[] speed = java.util.stream.IntStream.range(0, n).filter(i -> flags[i] == Flag.STEADY && log.rpm()[i]
-                < slowest && log.rpm()[i] > 0.4 * sheet.engine().idleRpm() && (log.has(Channel.THROTTLE) ? pedal(i)
-                < 0.02 : atIdle(i)) && (!log.has(Channel.SPEED) || !(log.values(Channel.SPEED)[i] > 1.0)))
-                .mapToDouble(i -> log.rpm()[i]).toArray();
-        return speed.length * stepS < LEAST_IDLE_S ? sheet.engine().idleRpm() : median(speed, speed.length);
     }
 
     /** {@return steady time, s} */

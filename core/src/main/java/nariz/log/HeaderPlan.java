@@ -19,7 +19,7 @@ final class HeaderPlan {
     /** The plan that header and units alone give; refused where they do not. */
     static Plan strict(Table t) {
         // One title is a sentence, or a whole header parted by something else.
-        List<ColumnPlan> columns = t.titles().size() < 2 ? List.of() : HeaderMatch.strict(t);
+        List<ColumnPlan> columns = t.titles().size() < 2 ? List.of() : ColumnChoice.strict(t);
         if (columns.isEmpty()) {
             List<String> first = t.titles().isEmpty() && !t.sample().isEmpty() ? t.sample().getFirst() : t.titles();
             throw new InputProblem(t.source(), t.headerLine(), 1, "", message("problem.a-first-line-that-names-no",
@@ -35,7 +35,7 @@ final class HeaderPlan {
         need(t, columns, Channel.LAMBDA, Channel.AFR);
         boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
         int events = HeaderMatch.events(t);
-        return new Plan(columns, timed ? 0.0 : rate, events, signature(t), HeaderMatch.unread(t, columns, events));
+        return new Plan(columns, timed ? 0.0 : rate, events, signature(t), ColumnChoice.unread(t, columns, events));
     }
 
     private static void need(Table t, List<ColumnPlan> columns, Channel c, @Nullable Channel or) {

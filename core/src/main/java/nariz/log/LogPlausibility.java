@@ -55,6 +55,8 @@ final class LogPlausibility {
     private final List<ColumnPlan> columns;
     private final DriveLog log;
     private final BuildSheet sheet;
+    private final double slowestIdle;
+    private final double fastestIdle;
     private final List<Message> remarks = new ArrayList<>();
 
     private LogPlausibility(String source, long line, List<ColumnPlan> columns, DriveLog log, BuildSheet sheet) {
@@ -63,6 +65,11 @@ final class LogPlausibility {
         this.columns = columns;
         this.log = log;
         this.sheet = sheet;
+        // The sheet may be wrong about it: never faster than the slowest running of this log.
+        double idle = sheet.engine().idleRpm();
+        double slow = Quantile.of(log.rpm(), 0.05);
+        slowestIdle = 0.6 * Math.min(idle, slow);
+        fastestIdle = 1.3 * Math.min(idle, slow);
     }
 
     /** {@return what speaks against columns that a person named} */
@@ -115,8 +122,7 @@ final class LogPlausibility {
     }
 
     private boolean idling(int i) {
-        double idle = sheet.engine().idleRpm();
-        return log.rpm()[i] > 0.6 * idle && log.rpm()[i] < 1.3 * idle;
+        return log.rpm()[i] > slowestIdle && log.rpm()[i] < fastestIdle;
     }
 
     private double[] vacuumWhere(IntPredicate at) {

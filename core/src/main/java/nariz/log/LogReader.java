@@ -13,12 +13,9 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.LongConsumer;
-import java.util.function.Supplier;
-import java.util.regex.Pattern;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.text.Message;
@@ -48,7 +45,6 @@ public final class LogReader {
     private static final int FEWEST = 50;
     /** More steps back than this, and more than one in a hundred rows, are no clock. */
     private static final int MOST_STEPS = 5;
-    private static final Pattern GROUPED = Pattern.compile("[-+]?[1-9][0-9]{0,2}[.,][0-9]{3}");
 
     private final Table table;
     private final Plan plan;
@@ -57,14 +53,10 @@ public final class LogReader {
     private final List<LogProblem> problems = new ArrayList<>();
     private final List<Recording.Mark> marks = new ArrayList<>();
     private long problemCount;
-    private final ColumnPlan[] columns;
-    private final Column[] data;
-    private final long[] badCells;
-    private final LogProblem[] firstBad;
+    private final ColumnReader[] columns;
     private final Column time = new Column();
     private final int needed;
     private final int width;
-    private final NumberStyle[] styles;
     private long wideRows;
     private @Nullable LogProblem firstWide;
     private final int timeAt;
@@ -77,18 +69,29 @@ public final class LogReader {
         this.plan = plan;
         this.cancelled = cancelled;
         this.progress = progress;
-        columns = plan.columns().stream().filter(c -> c.index() >= 0).toArray(ColumnPlan[]::new);
-        data = new Column[columns.length];
-        badCells = new long[columns.length];
-        firstBad = new LogProblem[columns.length];
-        styles = new NumberStyle[columns.length];
+        ColumnReader.Problems listed = new ColumnReader.Problems() {
+            @Override
+            public void note(LogProblem p) {
+                LogReader.this.note(p);
+            }
+
+            @Override
+            public void count() {
+                problemCount++;
+            }
+
+            @Override
+            public boolean full() {
+                return problems.size() >= LISTED;
+            }
+        };
+        columns = plan.columns().stream().filter(c -> c.index() >= 0).map(c -> new ColumnReader(c, table.style(
+                c.index()), listed)).toArray(ColumnReader[]::new);
         int t = -1;
         int last = -1;
         for (int i = 0; i < columns.length; i++) {
-            data[i] = new Column();
             t = columns[i].channel() == Channel.TIME ? i : t;
-            last = Math.max(last, columns[i].index());
-            styles[i] = table.style(columns[i].index());
+            last = Math.max(last, columns[i].plan().index());
         }
         width = table.titles().isEmpty() ? table.width() : table.titles().size();
         timeAt = t;
@@ -172,11 +175,11 @@ public final class LogReader {
      */
     public static Proposal propose(String name, InputStream in) throws IOException {
         Table t = table(name, in);
-        List<ColumnPlan> columns = HeaderMatch.propose(t);
+        List<ColumnPlan> columns = ColumnChoice.propose(t);
         boolean timed = columns.stream().anyMatch(c -> c.channel() == Channel.TIME);
         int events = HeaderMatch.events(t);
         Plan plan = new Plan(columns, timed ? 0.0 : HeaderPlan.rate(t), events, HeaderPlan.signature(t),
-                HeaderMatch.unread(t, columns, events));
+                ColumnChoice.unread(t, columns, events));
         return new Proposal(plan, t.titles(), t.units(), t.preamble(), t.sample());
     }
 
@@ -322,8 +325,8 @@ public final class LogReader {
     /** The last number of a channel in SI; NaN where it is not read or missing. */
     double last(Channel c) {
         for (int i = 0; i < columns.length; i++) {
-            if (i != timeAt && columns[i].channel() == c && data[i].size() > 0) {
-                return columns[i].scale().toSi(data[i].last());
+            if (i != timeAt && columns[i].channel() == c && columns[i].data().size() > 0) {
+                return columns[i].plan().scale().toSi(columns[i].data().last());
             }
         }
         return Double.NaN;
@@ -335,7 +338,7 @@ public final class LogReader {
         out.put(Channel.TIME, time.chunks());
         for (int i = 0; i < columns.length; i++) {
             if (i != timeAt) {
-                out.put(columns[i].channel(), data[i].chunks());
+                out.put(columns[i].channel(), columns[i].data().chunks());
             }
         }
         return new Recording(table.source(), plan, table.preamble(), time.size(), table.headerLine(), out, marks,
@@ -375,8 +378,8 @@ public final class LogReader {
         time.add(clock.lastS());
         for (int i = 0; i < columns.length; i++) {
             if (i != timeAt) {
-                ColumnPlan c = columns[i];
-                data[i].add(c.index() < fields ? cell(r, i, c) : Double.NaN);
+                ColumnReader c = columns[i];
+                c.data().add(c.plan().index() < fields ? c.cell(r) : Double.NaN);
             }
         }
         if (plan.events() >= 0 && plan.events() < fields) {
@@ -400,22 +403,22 @@ public final class LogReader {
     }
 
     private double timeS(Rows r) {
-        double v = r.number(columns[timeAt].index(), styles[timeAt]);
-        double si = Double.isNaN(v) ? v : columns[timeAt].scale().toSi(v);
-        if (si >= Channel.TIME.lowest() && si <= Channel.TIME.highest()) {
+        ColumnReader c = columns[timeAt];
+        double si = c.plainSi(r);
+        if (!Double.isNaN(si)) {
             return si;
         }
-        String s = r.get(columns[timeAt].index()).trim();
+        String s = r.get(c.plan().index()).trim();
         if (s.indexOf(':') > 0 && Cells.clock(s)) {
             return clock.sinceStart(Cells.clockS(s));
         }
-        return columns[timeAt].scale().toSi(cell(r, timeAt, columns[timeAt]));
+        return c.plan().scale().toSi(c.cell(r));
     }
 
     /** Whether a row's time goes on from the one before. */
     private boolean inOrder(double t, long line) {
         RowClock.Order order = clock.take(t);
-        int column = timeAt < 0 ? 0 : columns[timeAt].index() + 1;
+        int column = timeAt < 0 ? 0 : columns[timeAt].plan().index() + 1;
         if (order == RowClock.Order.STEPPED_BACK) {
             note(new LogProblem(line, column, title(timeAt), message("problem.a-clock-that-stepped-back-by",
                     Quantity.trim(clock.steppedS(), 1)), message("problem.time-goes-on-from-where-it")));
@@ -425,7 +428,7 @@ public final class LogReader {
             time.dropLast();
             for (int i = 0; i < columns.length; i++) {
                 if (i != timeAt) {
-                    data[i].dropLast();
+                    columns[i].data().dropLast();
                 }
             }
         } else if (order == RowClock.Order.LEFT_OUT) {
@@ -436,7 +439,7 @@ public final class LogReader {
     }
 
     private String title(int i) {
-        return i < 0 ? "" : columns[i].title();
+        return i < 0 ? "" : columns[i].plan().title();
     }
 
     private void mark(String text) {
@@ -448,62 +451,8 @@ public final class LogReader {
         }
     }
 
-    private double cell(Rows r, int i, ColumnPlan c) {
-        double v = r.number(c.index(), styles[i]);
-        String s = "";
-        if (Double.isNaN(v)) {
-            s = r.get(c.index()).trim();
-            if (Cells.blank(s)) {
-                return Double.NaN;
-            }
-            v = withUnit(s, i, c);
-            if (Double.isNaN(v)) {
-                String text = shorten(s);
-                bad(r, i, () -> message(Double.isNaN(NumberStyle.EITHER.leading(text))
-                        && GROUPED.matcher(text).matches()
-                        ? "problem.that-could-be-two-numbers" : "problem.where-a-number-belongs", text));
-                return Double.NaN;
-            }
-        }
-        double si = c.scale().toSi(v);
-        if (!(si >= c.channel().lowest() && si <= c.channel().highest())) {
-            String text = shorten(s.isEmpty() ? r.get(c.index()) : s);
-            bad(r, i, () -> message("problem.outside-what-can-be", text, c.channel().label()));
-            return Double.NaN;
-        }
-        return v;
-    }
-
-    /** A number whose unit stands in its own cell, in the unit of its column; NaN where that cannot be. */
-    private double withUnit(String s, int i, ColumnPlan c) {
-        Cells.Reading r = Cells.withUnit(s, styles[i]);
-        if (r.unit().isEmpty()) {
-            return Double.NaN;
-        }
-        Optional<Channel.Unit> u = c.channel().unit(r.unit());
-        if (u.isEmpty() || !(c.scale() instanceof Scale.Linear column)) {
-            return Double.NaN;
-        }
-        boolean same = u.get().factor() == column.factor() && u.get().shift() == column.shift();
-        return same ? r.value() : (r.value() * u.get().factor() + u.get().shift() - column.shift()) / column.factor();
-    }
-
     static String shorten(String s) {
         return s.length() > 80 ? s.substring(0, 80) + "..." : s;
-    }
-
-    /** Counts a cell that was left out; it is put into words only where somebody may read them. */
-    private void bad(Rows r, int i, Supplier<Message> found) {
-        badCells[i]++;
-        if (firstBad[i] != null && problems.size() >= LISTED) {
-            problemCount++;
-            return;
-        }
-        ColumnPlan c = columns[i];
-        LogProblem p = new LogProblem(r.line(c.index()), c.index() + 1, c.title(), found.get(),
-                message("problem.the-reading-was-left-out"));
-        firstBad[i] = firstBad[i] == null ? p : firstBad[i];
-        note(p);
     }
 
     private void note(LogProblem p) {
@@ -519,14 +468,14 @@ public final class LogReader {
         out.put(Channel.TIME, time.chunks());
         rejectIfShifted(rows);
         for (int i = 0; i < columns.length; i++) {
-            rejectIfHopeless(i, rows);
+            columns[i].rejectIfHopeless(table.source(), rows);
             if (i != timeAt) {
-                out.put(columns[i].channel(), data[i].chunks());
+                out.put(columns[i].channel(), columns[i].data().chunks());
             }
-            data[i] = null;
         }
         if (clock.stepsBack() > Math.max(MOST_STEPS, rows / 100)) {
-            throw new InputProblem(table.source(), table.headerLine(), columns[timeAt].index() + 1, title(timeAt),
+            throw new InputProblem(table.source(), table.headerLine(), columns[timeAt].plan().index() + 1,
+                    title(timeAt),
                     message("problem.a-time-that-goes-back-times", clock.stepsBack()),
                     message("problem.time-rises-from-row-to-row"));
         }
@@ -546,18 +495,6 @@ public final class LogReader {
             throw new InputProblem(table.source(), firstWide.line(), firstWide.column(), "", message(
                     "problem.and-more-like-it", firstWide.found(), wideRows - 1),
                     message("problem.every-row-has-as-many-fields"));
-        }
-    }
-
-    private void rejectIfHopeless(int i, int rows) {
-        ColumnPlan c = columns[i];
-        if (firstBad[i] != null && badCells[i] > WORST_SHARE * Math.max(rows, 1)) {
-            LogProblem p = firstBad[i];
-            throw new InputProblem(table.source(), p.line(), p.column(), p.channel(),
-                    message("problem.and-more-like-it",
-                    p.found(), (badCells[i] - 1)), message("problem.check-that-this-column-really-is",
-                    c.channel().label(),
-                            c.channel().header()));
         }
     }
 }

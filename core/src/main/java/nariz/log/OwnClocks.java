@@ -119,7 +119,7 @@ final class OwnClocks implements Rows {
         List<Integer> times = new ArrayList<>();
         Optional<ColumnPlan> first = Optional.empty();
         for (int i = 0; i < t.titles().size(); i++) {
-            Optional<ColumnPlan> c = HeaderMatch.time(t, i);
+            Optional<ColumnPlan> c = ColumnChoice.time(t, i);
             if (c.isPresent()) {
                 if (first.isPresent() && !first.get().unit().equals(c.get().unit())) {
                     return List.of();
@@ -141,7 +141,7 @@ final class OwnClocks implements Rows {
 
     /** Whether all clocks tell the same kind of time and begin together. */
     private static boolean together(Table t, List<int[]> spans) {
-        double scale = HeaderMatch.time(t, spans.getFirst()[0]).map(c -> c.scale().toSi(1.0)).orElse(1.0);
+        double scale = ColumnChoice.time(t, spans.getFirst()[0]).map(c -> c.scale().toSi(1.0)).orElse(1.0);
         boolean clock = t.texts(spans.getFirst()[0]).stream().anyMatch(Cells::clock);
         double start = Double.NaN;
         for (int[] s : spans) {

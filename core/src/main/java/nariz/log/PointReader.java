@@ -116,7 +116,7 @@ public final class PointReader {
         for (int i = 0; i < lines.size(); i++) {
             List<String> f = lines.get(i).isBlank() || lines.get(i).startsWith("#") ? List.of() : fields(lines.get(i));
             if (!f.isEmpty() && columns == null && Double.isNaN(Cells.number(f.getFirst()))) {
-                columns = HeaderMatch.strict(new Table(name, List.of(), f, i + 1, List.of(), ' ', List.of(), NO_ROWS));
+                columns = ColumnChoice.strict(new Table(name, List.of(), f, i + 1, List.of(), ' ', List.of(), NO_ROWS));
             } else if (!f.isEmpty()) {
                 columns = columns == null ? usual(f) : columns;
                 points.add(point(name, i + 1, f, columns));

@@ -64,8 +64,8 @@ final class RunStore {
         h.createUpdate("DELETE FROM mark WHERE run = ?").bind(0, run).execute();
         addChunks(r, () -> false, (channel, part, packed) -> chunk(h, run, channel, part, packed));
         addMarks(h, run, r);
-        return h.createUpdate("UPDATE run SET plan = ?, samples = ?, duration = ?, problems = ?, problem_count = ? WHERE "
-                + "id = ?").bind(0, PlanJson.write(r.plan())).bind(1, r.size()).bind(2, r.durationS()).bind(3,
+        return h.createUpdate("UPDATE run SET plan = ?, samples = ?, duration = ?, problems = ?, problem_count = ? "
+                + "WHERE id = ?").bind(0, PlanJson.write(r.plan())).bind(1, r.size()).bind(2, r.durationS()).bind(3,
                         Problems.write(r.problems())).bind(4, r.problemCount()).bind(5, run).execute();
     }
 

@@ -226,7 +226,7 @@ public class QuietMisreadingsTest {
         String words = "word ".repeat(100_000) + "\n" + "1 ".repeat(100_000) + "\n";
         assertThatThrownBy(() -> strict(words)).isInstanceOf(InputProblem.class);
         String commas = "rpm,afr,vacuum_inHg,time_s," + "word,".repeat(100_000) + "\n" + "1,".repeat(100_004) + "\n";
-        assertThatThrownBy(() -> strict(commas)).isInstanceOf(InputProblem.class).hasMessageContaining("fields");
+        assertThatThrownBy(() -> strict(commas)).isInstanceOf(InputProblem.class).hasMessageContaining("columns");
         StringBuilder clocks = new StringBuilder();
         for (int i = 0; i < 2000; i++) {
             clocks.append("Time ").append(i).append(" (s),x").append(i).append(',');
