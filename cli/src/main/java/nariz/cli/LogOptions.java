@@ -76,7 +76,7 @@ final class LogOptions {
                     Message.literal("Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
                     + "shows the columns."));
         }
-        return guess ? plan.confirmed() : plan;
+        return plan.taken();
     }
 
     private static ColumnPlan column(String text, Proposal p, picocli.CommandLine line) {

@@ -21,7 +21,9 @@ import org.jspecify.annotations.Nullable;
  * is refused.
  */
 final class LogPlausibility {
-    private static final Set<String> NOBODY = Set.of("because.the-header-says-so", "because.the-cells-say-so");
+    /** Why a column is what it is, where a person or another file said so. */
+    private static final Set<String> SAID = Set.of("because.you-said-so", "because.the-profile-says-so",
+            "because.the-order-of-noted-points", "because.from-the-track");
     /** From idle to fast running every throttled engine pulls more than this at some moment, Pa. */
     private static final double LEAST_OF_A_WIDE_DRIVE = 33e3;
     /** A hose on a ported nipple reads next to nothing at idle, Pa, and this much more once the plate has passed it. */
@@ -93,7 +95,7 @@ final class LogPlausibility {
     }
 
     private void doubt(ColumnPlan c, Message found, Message wanted) {
-        if (NOBODY.contains(c.because().code())) {
+        if (!SAID.contains(c.because().code())) {
             throw new InputProblem(source, line, c.index() + 1, c.title(), found, wanted);
         }
         remarks.add(message("problem.a-remark", c.title(), found));

@@ -16,15 +16,15 @@ import org.jspecify.annotations.Nullable;
  * Rows of an .ods sheet (OASIS OpenDocument 1.3, part 3, section 9), streamed from content.xml. A cell or row that is
  * repeated is written once with its count; what is empty to the end of a row or sheet is not given out.
  */
-final class OpenDocumentRows implements Rows {
+final class OpenDocumentRows extends ListedRows {
     private static final String CONTENT = "content.xml";
     private static final int LAST_ROW = 1_048_576;
 
     private final String source;
     private final InputStream in;
     private final XMLStreamReader xml;
-    private List<String> row = List.of();
-    private long line;
+    private List<String> repeated = List.of();
+    private long at;
     private int again;
 
     private OpenDocumentRows(String source, SheetPackage packed, int sheet) {
@@ -70,14 +70,14 @@ final class OpenDocumentRows implements Rows {
     }
 
     private InputProblem problem(Exception e) {
-        return e instanceof InputProblem p ? p : SheetTable.damaged(source, line + 1, e);
+        return e instanceof InputProblem p ? p : SheetTable.damaged(source, at + 1, e);
     }
 
     @Override
     public boolean next() {
         if (again > 0) {
             again--;
-            line++;
+            take(repeated, ++at);
             return true;
         }
         try {
@@ -87,14 +87,15 @@ final class OpenDocumentRows implements Rows {
                     return false;
                 }
                 if (e == XMLStreamConstants.START_ELEMENT && xml.getLocalName().equals("table-row")) {
-                    int times = repeated("number-rows-repeated");
-                    row = cells();
-                    line += row.isEmpty() ? times : 1;
-                    again = row.isEmpty() ? 0 : times - 1;
-                    if (line + again > LAST_ROW && !row.isEmpty()) {
-                        throw new IllegalStateException("row " + (line + again));
+                    int times = times("number-rows-repeated");
+                    repeated = cells();
+                    at += repeated.isEmpty() ? times : 1;
+                    again = repeated.isEmpty() ? 0 : times - 1;
+                    if (at + again > LAST_ROW && !repeated.isEmpty()) {
+                        throw new IllegalStateException("row " + (at + again));
                     }
-                    if (!row.isEmpty()) {
+                    if (!repeated.isEmpty()) {
+                        take(repeated, at);
                         return true;
                     }
                 }
@@ -105,7 +106,7 @@ final class OpenDocumentRows implements Rows {
         }
     }
 
-    private int repeated(String attribute) {
+    private int times(String attribute) {
         String n = attribute(attribute);
         int times = n == null ? 1 : Integer.parseInt(n);
         if (times < 1) {
@@ -132,13 +133,13 @@ final class OpenDocumentRows implements Rows {
                 return out;
             }
             if (e == XMLStreamConstants.START_ELEMENT && xml.getLocalName().endsWith("table-cell")) {
-                int times = repeated("number-columns-repeated");
+                int times = times("number-columns-repeated");
                 String text = cell();
                 if (text.isEmpty()) {
                     blank = Math.min(TextTable.MOST_COLUMNS + 1, blank + times);
                 } else {
                     if (out.size() + blank + times > TextTable.MOST_COLUMNS) {
-                        throw SheetTable.tooWide(source, line + 1);
+                        throw SheetTable.tooWide(source, at + 1);
                     }
                     for (; blank > 0; blank--) {
                         out.add("");
@@ -180,21 +181,6 @@ final class OpenDocumentRows implements Rows {
             case "time" -> time == null ? "" : SheetCells.duration(time);
             default -> text.toString().trim();
         };
-    }
-
-    @Override
-    public long line() {
-        return line;
-    }
-
-    @Override
-    public int size() {
-        return row.size();
-    }
-
-    @Override
-    public String get(int field) {
-        return row.get(field);
     }
 
     @Override

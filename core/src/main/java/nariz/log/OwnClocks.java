@@ -97,7 +97,7 @@ final class OwnClocks implements Rows {
         }
         List<int[]> spans = spans(t);
         List<List<String>> sample = new ArrayList<>();
-        try (OwnClocks first = new OwnClocks(new Listed(t.sample()), spans, t.width())) {
+        try (OwnClocks first = new OwnClocks(new Sampled(t.sample()), spans, t.width())) {
             while (sample.size() < t.sample().size() && first.next()) {
                 sample.add(List.of(first.cells));
             }
@@ -261,34 +261,20 @@ final class OwnClocks implements Rows {
     }
 
     /** Rows of a sample. */
-    private static final class Listed implements Rows {
+    private static final class Sampled extends ListedRows {
         private final Iterator<List<String>> left;
-        private List<String> row = List.of();
 
-        Listed(List<List<String>> rows) {
+        Sampled(List<List<String>> rows) {
             left = rows.iterator();
         }
 
         @Override
         public boolean next() {
             boolean more = left.hasNext();
-            row = more ? left.next() : row;
+            if (more) {
+                take(left.next(), 0);
+            }
             return more;
-        }
-
-        @Override
-        public long line() {
-            return 0;
-        }
-
-        @Override
-        public int size() {
-            return row.size();
-        }
-
-        @Override
-        public String get(int field) {
-            return row.get(field);
         }
 
         @Override

@@ -67,6 +67,12 @@ public record Plan(List<ColumnPlan> columns, double rateHz, int events, String s
                 events, signature, left);
     }
 
+    /** {@return the plan taken as it was proposed, likely or not: nobody looked at its columns one by one} */
+    public Plan taken() {
+        return new Plan(columns.stream().map(c -> new ColumnPlan(c.index(), c.title(), c.channel(), c.unit(), c.scale(),
+                ColumnPlan.Certainty.SURE, c.because())).toList(), rateHz, events, signature, unread);
+    }
+
     /** {@return the plan as the user agreed to it} */
     public Plan confirmed() {
         return new Plan(columns.stream().map(ColumnPlan::confirmed).toList(), rateHz, events, signature, unread);

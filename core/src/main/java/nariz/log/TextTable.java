@@ -232,41 +232,25 @@ final class TextTable {
     }
 
     /** Lines whose fields are parted by runs of blanks. */
-    private static final class Spaced implements Rows {
+    private static final class Spaced extends ListedRows {
         private final BufferedReader text;
-        private long line;
-        private List<String> row = List.of();
+        private long lines;
 
         Spaced(BufferedReader text, long before) {
             this.text = text;
-            line = before;
+            lines = before;
         }
 
         @Override
         public boolean next() throws IOException {
             for (String s = text.readLine(); s != null; s = text.readLine()) {
-                line++;
+                lines++;
                 if (!s.isBlank() && !comment(s)) {
-                    row = List.of(BLANKS.split(s.trim()));
+                    take(List.of(BLANKS.split(s.trim())), lines);
                     return true;
                 }
             }
             return false;
-        }
-
-        @Override
-        public long line() {
-            return line;
-        }
-
-        @Override
-        public int size() {
-            return row.size();
-        }
-
-        @Override
-        public String get(int field) {
-            return row.get(field);
         }
 
         @Override
