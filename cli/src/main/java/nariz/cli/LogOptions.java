@@ -72,11 +72,18 @@ final class LogOptions {
         }
         if (!plan.missing().isEmpty()) {
             throw new InputProblem(String.valueOf(file.getFileName()), 1, 0, "", "no column for "
-                    + Message.join(", ", plan.missing()),
+                    + Message.join(", ", plan.missing()) + told(plan),
                     Message.literal("Name it, for example --columns 3=vacuum:inhg; nariz info FILE "
                     + "shows the columns."));
         }
         return plan.taken();
+    }
+
+    /** What is not read may be what is missing. */
+    private static String told(Plan plan) {
+        String all = String.join("; ", plan.unread().stream().map(u -> u.title() + " " + u.looksLike()).limit(5)
+                .toList());
+        return all.isEmpty() ? "" : " (" + all + ")";
     }
 
     private static ColumnPlan column(String text, Proposal p, picocli.CommandLine line) {

@@ -21,9 +21,11 @@ public record UnreadColumn(int index, String title, Optional<ColumnPlan> as, Mes
      * @return the column, named by that
      */
     static UnreadColumn of(ColumnPlan as) {
-        return new UnreadColumn(as.index(), as.title(), Optional.of(as), as.unit().isEmpty()
-                ? message("unread.looks-like", as.channel().label())
-                : message("unread.looks-like-in", as.channel().label(), as.unit()));
+        Message like = as.unit().isEmpty() ? message("unread.looks-like", as.channel().label())
+                : message("unread.looks-like-in", as.channel().label(), as.unit());
+        boolean contested = as.because().code().equals("because.another-claims-it");
+        return new UnreadColumn(as.index(), as.title(), Optional.of(as), contested ? like.then(Message.literal("; "))
+                .then(as.because()) : like);
     }
 
     /** {@return whether reading it could change an answer} */

@@ -3,12 +3,15 @@ package nariz.workbook;
 import static nariz.text.Message.message;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import nariz.carburetor.InputProblem;
 import org.flywaydb.core.Flyway;
@@ -21,6 +24,9 @@ import org.flywaydb.core.api.output.MigrateResult;
 final class Migrations {
     /** Version this program writes, as in {@code PRAGMA user_version}. */
     static final int VERSION = 3;
+    /** The scripts in their order; the last brings a file to {@link #VERSION}. */
+    private static final List<String> SCRIPTS = List.of("V1__workbook.sql", "V2__moments_and_plans.sql",
+            "V3__sums.sql");
     private static final int APPLICATION = 0x4e617269;
     private static final byte[] MAGIC = "SQLite format 3\0".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
 
@@ -82,7 +88,28 @@ final class Migrations {
     }
 
     static void bringUpToDate(Path file) throws IOException, SQLException {
+        if (!Files.exists(file) || Files.size(file) == 0) {
+            begin(file);
+        }
         bringUpToDate(file, VERSION, "classpath:nariz/workbook/migrations");
+    }
+
+    /**
+     * A new workbook by the same scripts in one transaction: the library that brings older ones up to date takes two
+     * seconds of processor time to start, and takes a file without its own list from the version that stands in it.
+     */
+    private static void begin(Path file) throws IOException, SQLException {
+        try (Connection c = WorkbookFile.connect(file, false); Statement s = c.createStatement()) {
+            c.setAutoCommit(false);
+            for (String script : SCRIPTS) {
+                try (var in = Objects.requireNonNull(Migrations.class.getResourceAsStream("migrations/" + script),
+                        script)) {
+                    // Takes a whole script at once.
+                    s.executeUpdate(new String(in.readAllBytes(), StandardCharsets.UTF_8));
+                }
+            }
+            c.commit();
+        }
     }
 
     static void bringUpToDate(Path file, int to, String... scripts) throws IOException, SQLException {
@@ -98,7 +125,7 @@ final class Migrations {
                 }
             }
         }
-        migrate(file, scripts);
+        migrate(file, version, scripts);
     }
 
     /** A whole copy, made by the database itself, so that nothing in its log is missed. */
@@ -115,10 +142,11 @@ final class Migrations {
         }
     }
 
-    private static void migrate(Path file, String... scripts) {
+    private static void migrate(Path file, int version, String... scripts) {
         MigrateResult done = Flyway.configure(Migrations.class.getClassLoader())
                 .dataSource(WorkbookFile.source(file, false)).locations(scripts)
-                .loggers("slf4j").sqlMigrationPrefix("V").load().migrate();
+                .loggers("slf4j").sqlMigrationPrefix("V").baselineOnMigrate(version > 0)
+                .baselineVersion(String.valueOf(Math.max(1, version))).load().migrate();
         if (!done.success) {
             throw new IllegalStateException("the workbook could not be brought up to date");
         }

@@ -146,7 +146,8 @@ public class ColumnNamesTest {
                 "the gear"},
             {"IAT (C)", "air temperature"}, {"EGT 1 (C)", "exhaust temperature"}, {"Oil pressure (psi)",
             "oil pressure"},
-            {"Target AFR", "a target"}, {"Lap time (s)", "a lap timer"}, {"Latitude", "a position"},
+            {"Target AFR", "a target"}, {"Lap time (s)", "a lap timer"}, {"Lap Timer", "a lap timer"}, {"Latitude",
+            "a position"},
             {"Baro (kPa)", "a barometer"}, {"lateral g", "acceleration"}, {"qwertz", "is not known here"}};
         for (String[] t : told) {
             List<UnreadColumn> u = proposal(t[0], "odd").plan().unread();

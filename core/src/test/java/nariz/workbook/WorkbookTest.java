@@ -215,6 +215,30 @@ public class WorkbookTest {
         }
     }
 
+    /** A workbook that was begun at once and one that was brought up step by step are the same inside. */
+    @Test
+    public void aNewWorkbookIsWhatTheScriptsMakeOfAnOldOne() throws IOException, SQLException {
+        Workbook.open(file).close();
+        Path stepped = folder.resolve("stepped.nariz");
+        Migrations.bringUpToDate(stepped, Migrations.VERSION, "classpath:nariz/workbook/migrations");
+        assertThat(schema(file)).isEqualTo(schema(stepped));
+        try (var scripts = Files.list(Path.of("src/main/resources/nariz/workbook/migrations"))) {
+            assertThat(scripts.count()).isEqualTo(Migrations.VERSION);
+        }
+    }
+
+    private static List<String> schema(Path file) throws SQLException {
+        List<String> out = new java.util.ArrayList<>();
+        try (Connection c = WorkbookFile.connect(file, true); var s = c.createStatement();
+                var r = s.executeQuery("SELECT sql FROM sqlite_master WHERE name NOT LIKE '%flyway%' ORDER BY name")) {
+            while (r.next()) {
+                out.add(String.valueOf(r.getString(1)).replaceAll("\\s+", " "));
+            }
+            out.add(Migrations.pragma(c, "user_version") + " " + Migrations.pragma(c, "application_id"));
+        }
+        return out;
+    }
+
     @Test
     public void fileOfTheFirstVersionKeepsItsNotes() throws IOException, SQLException {
         Path scripts = Files.createDirectories(folder.resolve("scripts"));
