@@ -3,8 +3,9 @@ package nariz.log;
 /** Time from row to row: a clock that steps back, or passes midnight, goes on from where it was. */
 final class RowClock {
     private static final double DAY_S = 86400.0;
-    /** So many usual steps at once are a jump. */
-    private static final double JUMP = 3.0;
+    /** More usual steps at once are a jump, and a row that goes on from before it is no further than so many. */
+    private static final double JUMP = 1.5;
+    private static final double FEW = 3.0;
 
     /** What the time of a row is. */
     enum Order {
@@ -27,6 +28,8 @@ final class RowClock {
     private double beforeS = Double.NaN;
     private double usualBeforeS;
     private double steppedS;
+    /** The very first row was out of order once; a time that runs backwards is something else. */
+    private boolean firstDropped;
     private int stepsBack;
     private double startS = Double.NaN;
 
@@ -47,8 +50,11 @@ final class RowClock {
             return Order.RISES;
         }
         // One time far ahead, and the next goes on as if it had not been: that one was wrong, not the clock.
-        if (at > beforeS && at - beforeS < JUMP * usualBeforeS && lastS - beforeS > JUMP * usualBeforeS) {
-            usualS = at - beforeS;
+        boolean first = firstS == lastS && !firstDropped;
+        if (at < lastS && (first || jumped(at))) {
+            usualS = Double.isNaN(beforeS) ? 0.0 : at - beforeS;
+            firstS = first ? Double.NaN : firstS;
+            firstDropped |= first;
             beforeS = Double.NaN;
             goOn(at);
             return Order.AFTER_A_JUMP;
@@ -66,6 +72,12 @@ final class RowClock {
         }
         candidateS = t;
         return Order.LEFT_OUT;
+    }
+
+    /** Whether the last time was further ahead of the one before it than a row is, and this one is not. */
+    private boolean jumped(double at) {
+        double step = usualBeforeS > 0 ? usualBeforeS : at - beforeS;
+        return at > beforeS && at - beforeS < FEW * step && lastS - beforeS > JUMP * step;
     }
 
     private void goOn(double at) {
