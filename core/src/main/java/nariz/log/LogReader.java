@@ -10,6 +10,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -423,14 +424,11 @@ public final class LogReader {
             note(new LogProblem(line, column, title(timeAt), message("problem.a-clock-that-stepped-back-by",
                     Quantity.trim(clock.steppedS(), 1)), message("problem.time-goes-on-from-where-it")));
         } else if (order == RowClock.Order.AFTER_A_JUMP) {
-            note(new LogProblem(lastLine, column, title(timeAt), message("problem.a-time-that-jumps-ahead"),
+            note(new LogProblem(lastLine, column, title(timeAt), message(time.size() == 1
+                    ? "problem.a-time-that-does-not-rise" : "problem.a-time-that-jumps-ahead"),
                     message("problem.the-row-was-left-out")));
             time.dropLast();
-            for (int i = 0; i < columns.length; i++) {
-                if (i != timeAt) {
-                    columns[i].data().dropLast();
-                }
-            }
+            Arrays.stream(columns).filter(c -> c.channel() != Channel.TIME).forEach(c -> c.data().dropLast());
         } else if (order == RowClock.Order.LEFT_OUT) {
             note(new LogProblem(line, column, title(timeAt), message(Double.isNaN(t) ? "problem.no-time"
                     : "problem.a-time-that-does-not-rise"), message("problem.the-row-was-left-out")));
