@@ -55,7 +55,7 @@ public enum Channel {
             new Unit("km", 1000, 0))),
     /** Oil temperature, K: says whether the engine is warm where no coolant is logged. */
     OIL_TEMPERATURE("oil_C", "°C", 200, 450, Temperatures.ALL),
-    /** Temperature of a cylinder head or a spark plug's washer, K: says whether an air-cooled engine is warm. */
+    /** Temperature of a cylinder head or a spark plug's washer, K: says whether an engine without coolant is warm. */
     HEAD_TEMPERATURE("head_C", "°C", 200, 600, Temperatures.ALL),
     /** Time since the engine was started, s: the last resort to tell a warm engine by. */
     RUN_TIME("run_time_s", "s", 0, 1e6, List.of(new Unit("s", 1, 0), new Unit("min", 60, 0), new Unit("h", 3600, 0),
