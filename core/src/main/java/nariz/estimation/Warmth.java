@@ -11,7 +11,8 @@ import org.jspecify.annotations.Nullable;
  *
  * <p>The limits are judgement: below 65 °C of coolant a thermostat is still shut and a choke or a cold manifold
  * enriches; oil follows the coolant minutes behind, so that 60 °C of oil is an engine whose coolant has long been hot;
- * the head of an engine without coolant reads well over 100 °C when it is; and five minutes of running warm most engines.
+ * the head of an engine without coolant reads well over 100 °C when it is; and five minutes of running warm most
+ * engines.
  */
 final class Warmth {
     private static final double COOLANT_K = Units.ZERO_CELSIUS_K + 65.0;

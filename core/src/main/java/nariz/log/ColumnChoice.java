@@ -33,6 +33,7 @@ final class ColumnChoice {
         return HeaderMatch.match(t, i).filter(m -> m.channel() == Channel.TIME && m.unknown() == 0).flatMap(m ->
                 ColumnScale.plan(t, i, m));
     }
+
     /** Columns that header and units name; what is unclear of what is needed is refused with its place. */
     static List<ColumnPlan> strict(Table t) {
         Assigned all = assign(t);
@@ -52,6 +53,7 @@ final class ColumnChoice {
         }
         return sure;
     }
+
     private static InputProblem likely(Table t, ColumnPlan c) {
         boolean words = HeaderMatch.match(t, c.index()).filter(m -> m.unknown() == 0).isPresent();
         Message found = words ? message("problem.no-unit-for-but-likely", c.channel().label(), c.unit())
@@ -60,14 +62,17 @@ final class ColumnChoice {
                 "problem.put-the-unit-in-or-say", c.channel().header(), units(c.channel()), c.index() + 1,
                 c.channel().key() + (c.unit().isEmpty() ? "" : ":" + c.unit())));
     }
+
     private static String units(Channel c) {
         return String.join(", ", c.units().stream().map(Channel.Unit::name).filter(n -> !n.isEmpty()).toList());
     }
+
     /** Whether nothing else tells what a needed channel tells. */
     private static boolean missing(Channel c, List<ColumnPlan> columns) {
         return columns.stream().noneMatch(o -> same(c).contains(o.channel())
                 && o.certainty() == ColumnPlan.Certainty.SURE);
     }
+
     private static InputProblem unclear(Table t, Claim c, Assigned all) {
         Channel channel = java.util.Objects.requireNonNull(c.match().channel());
         Optional<Claim> rival = all.unclear().stream().filter(o -> o.index() != c.index()
@@ -85,12 +90,15 @@ final class ColumnChoice {
         return new InputProblem(t.source(), t.headerLine(), c.index() + 1, c.title(), found,
                 message("problem.put-the-unit-in-the-header", channel.header(), units(channel)));
     }
+
     /** A column whose header names something. */
     private record Claim(int index, String title, HeaderMatch.Match match, Optional<ColumnPlan> plan) {
     }
+
     /** Columns that can be read, and claims that cannot as they stand. */
     private record Assigned(List<ColumnPlan> columns, List<Claim> unclear) {
     }
+
     /** Every channel to the column that names it best; where two do as well, to none for sure. */
     private static Assigned assign(Table t) {
         Map<Channel, List<Claim>> claims = new EnumMap<>(Channel.class);
@@ -119,6 +127,7 @@ final class ColumnChoice {
         columns.sort(Comparator.comparingInt(ColumnPlan::index));
         return new Assigned(columns, unclear);
     }
+
     /** The claims that are as good as the best one. */
     private static List<Claim> best(Table t, Channel c, List<Claim> all) {
         List<Claim> fit = c == Channel.TIME && all.size() > 1 ? all.stream().filter(x -> clock(t, x.index())).toList()
@@ -131,6 +140,7 @@ final class ColumnChoice {
         // Any of several clocks will do, as long as no others' channels stand between them.
         return c == Channel.TIME && together(same) ? List.of(same.getFirst()) : same;
     }
+
     private static boolean together(List<Claim> claims) {
         for (int k = 1; k < claims.size(); k++) {
             if (claims.get(k).index() != claims.get(k - 1).index() + 1) {
@@ -139,15 +149,18 @@ final class ColumnChoice {
         }
         return true;
     }
+
     private static boolean clock(Table t, int i) {
         double[] v = t.texts(i).stream().filter(s -> !Cells.blank(s)).mapToDouble(s -> s.indexOf(':') > 0
                 ? Cells.clockS(s) : t.style(i).number(s)).toArray();
         return v.length > 1 && ColumnScale.rises(v);
     }
+
     private static boolean alike(Table t, List<Claim> claims) {
         List<String> first = t.texts(claims.getFirst().index());
         return claims.stream().allMatch(c -> t.texts(c.index()).equals(first));
     }
+
     /** Columns as well as can be told, each with how sure that is; a channel is given to one column only. */
     static List<ColumnPlan> propose(Table t) {
         List<ColumnPlan> out = new ArrayList<>(assign(t).columns());
@@ -164,6 +177,7 @@ final class ColumnChoice {
         out.sort(Comparator.comparingInt(ColumnPlan::index));
         return out;
     }
+
     /** Whether a header leaves open what its column is: no word and no unit of it is known. */
     private static boolean unnamed(Table t, int i) {
         if (i >= t.titles().size() || t.titles().get(i).isBlank()) {
@@ -173,6 +187,7 @@ final class ColumnChoice {
                 i)).stream().allMatch(h -> h.unit()
                 .isEmpty() && h.words().stream().noneMatch(HeaderWords.NOT_READ::contains));
     }
+
     /** Channels that tell the same in other terms. */
     private static List<Channel> same(Channel c) {
         return switch (c) {
@@ -181,6 +196,7 @@ final class ColumnChoice {
             default -> List.of(c);
         };
     }
+
     /**
      * What stands in a table and is not read.
      *
@@ -200,6 +216,7 @@ final class ColumnChoice {
         }
         return out;
     }
+
     private static UnreadColumn unread(Table t, int i, List<ColumnPlan> columns) {
         String title = i < t.titles().size() && !t.titles().get(i).isBlank() ? t.titles().get(i).trim()
                 : message("plan.column", i + 1).toString();

@@ -63,13 +63,16 @@ final class ColumnScale {
             default -> byRange(t, i, title, c);
         };
     }
+
     private static ColumnPlan linear(int i, String title, Channel c, Channel.Unit u, ColumnPlan.Certainty sure,
             Message because) {
         return new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()), sure, because);
     }
+
     static ColumnPlan as(ColumnPlan c, ColumnPlan.Certainty sure, Message because) {
         return new ColumnPlan(c.index(), c.title(), c.channel(), c.unit(), c.scale(), sure, because);
     }
+
     /**
      * A time without a unit is in seconds where its steps can be: steps of tens and hundreds are milliseconds, steps
      * of less than a thousandth are minutes or days.
@@ -92,6 +95,7 @@ final class ColumnScale {
                 : ColumnPlan.Certainty.LIKELY, plain ? message("because.the-header-says-so")
                 : message("because.its-steps-are-those-of", unit));
     }
+
     /** Percent where no volts and no fraction reads as high. */
     private static Optional<ColumnPlan> throttle(Table t, int i, String title, ColumnPlan.Certainty words) {
         double top = high(t.spreadNumbers(i));
@@ -110,6 +114,7 @@ final class ColumnScale {
         return Optional.of(linear(i, title, Channel.THROTTLE, Channel.THROTTLE.unit(unit).orElseThrow(),
                 ColumnPlan.Certainty.LIKELY, message("because.unit-its-numbers-fit")));
     }
+
     /** Volts of a throttle: shut at the lowest that was logged, open where such sensors usually are; likely at best. */
     private static Optional<ColumnPlan> volts(Table t, int i, String title) {
         double[] v = Arrays.stream(t.spreadNumbers(i)).filter(x -> !Double.isNaN(x)).toArray();
@@ -122,6 +127,7 @@ final class ColumnScale {
                 open},
                 new double[] {0, 1}), ColumnPlan.Certainty.LIKELY, message("because.volts-as-usual")));
     }
+
     private static Optional<ColumnPlan> mixture(Table t, int i, String title, Channel c) {
         double middle = middle(t.spreadNumbers(i));
         Channel lambda = c == Channel.AFR_2 ? Channel.LAMBDA_2 : Channel.LAMBDA;
@@ -129,6 +135,7 @@ final class ColumnScale {
         return told == null ? Optional.empty() : Optional.of(linear(i, title, told, told.units().getFirst(),
                 ColumnPlan.Certainty.LIKELY, message("because.unit-its-numbers-fit")));
     }
+
     /** The unit in which the numbers make sense, where none is named. */
     private static Optional<ColumnPlan> byRange(Table t, int i, String title, Channel c) {
         double[] v = t.spreadNumbers(i);
@@ -153,6 +160,7 @@ final class ColumnScale {
         return c.unit(unit).map(u -> linear(i, title, c, u, ColumnPlan.Certainty.LIKELY,
                 message("because.unit-its-numbers-fit")));
     }
+
     /** By the numbers alone. */
     static Optional<ColumnPlan> guess(Table t, int i) {
         // A channel that is logged more seldom than the rest is judged by the cells it fills.
@@ -187,11 +195,13 @@ final class ColumnScale {
         return low >= 8 && top > 60 && top < 115 ? Optional.of(guessed(i, title, Channel.MAP, "kpa",
                 message("because.numbers-up-to-a-barometer"))) : Optional.empty();
     }
+
     private static ColumnPlan guessed(int i, String title, Channel c, String unit, Message because) {
         Channel.Unit u = c.unit(unit).orElseThrow();
         return new ColumnPlan(i, title, c, u.name(), new Scale.Linear(u.factor(), u.shift()),
                 ColumnPlan.Certainty.GUESS, because);
     }
+
     static boolean rises(double[] v) {
         for (int k = 1; k < v.length; k++) {
             if (!(v[k] > v[k - 1])) {
@@ -200,12 +210,15 @@ final class ColumnScale {
         }
         return true;
     }
+
     private static double middle(double[] v) {
         return Quantile.of(v, 0.5);
     }
+
     private static double high(double[] v) {
         return Quantile.of(v, 0.995);
     }
+
     private static double low(double[] v) {
         return Quantile.of(v, 0.005);
     }

@@ -40,6 +40,7 @@ final class HeaderMatch {
             return channel == null ? 1 : unitNamed() && !unitKnown() ? 2 : unitKnown() && unitNamed() ? 0 : 1;
         }
     }
+
     private static final Comparator<Match> BETTER = Comparator.comparingInt(Match::unknown)
             .thenComparing(m -> m.channel() == null && !m.event()).thenComparing(m ->
             m.standIn()).thenComparingInt(Match::unitRank)
@@ -52,6 +53,7 @@ final class HeaderMatch {
         }
         return Header.readings(title, unitBelow).stream().flatMap(h -> matches(h).stream()).min(BETTER);
     }
+
     private static List<Match> matches(Header h) {
         List<Match> out = new ArrayList<>();
         boolean aimed = h.words().stream().anyMatch(HeaderWords.NOT_READ::contains);
@@ -75,14 +77,17 @@ final class HeaderMatch {
                         p.words().size(), p.letters(), false, false)));
         return out;
     }
+
     /** The longest phrase whose words all stand in a header. */
     private static Optional<HeaderWords.Phrase> phrase(Header h, List<HeaderWords.Phrase> phrases) {
         return phrases.stream().filter(p -> h.words().containsAll(p.words())).findFirst();
     }
+
     /** Words that are left of a header of something else; targets and numbers are told with it. */
     private static int unexplained(Header h, HeaderWords.Phrase p) {
         return (int) rest(h, p, HeaderWords.NOT_READ).stream().filter(w -> !w.matches("[0-9]+")).count();
     }
+
     /** Words of a header that neither the phrase nor what may stand beside it explains. */
     private static List<String> rest(Header h, HeaderWords.Phrase p, Set<String> beside) {
         List<String> left = new ArrayList<>(h.words());
@@ -90,6 +95,7 @@ final class HeaderMatch {
         left.removeIf(w -> beside.contains(w) || HeaderWords.ANY.contains(w));
         return left;
     }
+
     private static void add(List<Match> out, Header h, Channel c, List<HeaderWords.Phrase> phrases, boolean standIn) {
         Set<String> beside = HeaderWords.qualifiers(c);
         Optional<HeaderWords.Phrase> p = phrases.stream().filter(x -> h.words().containsAll(x.words())).min(
@@ -101,6 +107,7 @@ final class HeaderMatch {
         out.add(numbered(new Match(c, "", h, 0, p.get().words().size(), p.get().letters(), standIn, false), left,
                 false));
     }
+
     /** Counts what is not understood and tells the second of two sensors by its number or side. */
     private static Match numbered(Match m, List<String> left, boolean ratio) {
         Channel c = m.channel();
@@ -111,12 +118,14 @@ final class HeaderMatch {
         Channel told = second ? c == Channel.AFR ? Channel.AFR_2 : c == Channel.LAMBDA ? Channel.LAMBDA_2 : c : c;
         return new Match(told, m.other(), m.header(), unknown, m.words(), m.letters(), m.standIn(), ratio);
     }
+
     /** Whether a unit is one of another quantity: then the column is something else, whatever its words. */
     private static boolean foreign(Channel c, String unit) {
         boolean mixture = MIXTURE.contains(c);
         return UnitSpellings.known(unit) && !mixture && Arrays.stream(Channel.values()).anyMatch(o -> o.unit(unit)
                 .isPresent());
     }
+
     /** A wideband sensor that does not say in what, and words for the reciprocal of lambda. */
     private static void sensor(List<Match> out, Header h) {
         phrase(h, HeaderWords.RATIO).filter(p -> h.unit().isEmpty()).ifPresent(p ->
@@ -130,6 +139,7 @@ final class HeaderMatch {
                     false));
         });
     }
+
     private static void fuel(List<Match> out, Header h) {
         Optional<String> fuel = h.words().stream().filter(HeaderWords.FUEL::contains).findFirst();
         if (fuel.isPresent() && !h.unit().isEmpty() && Channel.FUEL_PRESSURE.unit(h.unit()).isPresent()) {
@@ -138,6 +148,7 @@ final class HeaderMatch {
                     HeaderWords.qualifiers(Channel.FUEL_PRESSURE)), false));
         }
     }
+
     /** Only engine and road speed have units that nothing else has. */
     private static void byUnit(List<Match> out, Header h) {
         for (Channel c : BY_UNIT_ALONE) {
@@ -150,6 +161,7 @@ final class HeaderMatch {
             }
         }
     }
+
     /** How many fields of a row name something known. */
     static int known(List<String> titles) {
         int n = 0;
@@ -158,12 +170,14 @@ final class HeaderMatch {
         }
         return n;
     }
+
     private static boolean names(String title) {
         if (title.chars().noneMatch(Character::isLetter)) {
             return false;
         }
         return match(title, "").filter(m -> m.unknown() == 0 && (m.channel() != null || m.event())).isPresent();
     }
+
     /** Whether the row under the header names units: no number in it, and a unit of its channel under some header. */
     static boolean unitsRow(List<String> titles, List<String> row) {
         int units = 0;
@@ -178,12 +192,15 @@ final class HeaderMatch {
         }
         return units > 0;
     }
+
     static String below(Table t, int i) {
         return i < t.units().size() ? t.units().get(i) : "";
     }
+
     static Optional<Match> match(Table t, int i) {
         return i < t.titles().size() ? match(t.titles().get(i), below(t, i)) : Optional.empty();
     }
+
     /** The field with event marks, -1 for none. */
     static int events(Table t) {
         for (int i = 0; i < t.titles().size(); i++) {

@@ -116,6 +116,51 @@ public class SessionTest {
         Files.delete(log);
     }
 
+    private static Path withPressure(Path folder) throws IOException {
+        List<String> lines = Samples.log().lines().toList();
+        return Files.writeString(folder.resolve("pressure.csv"), lines.getFirst() + ",Fuel pressure\n" + lines.stream()
+                .skip(1).map(l -> l + ",5.8").collect(java.util.stream.Collectors.joining("\n", "", "\n")));
+    }
+
+    /** Without a workbook the log is read again from where it lies. */
+    @Test
+    public void columnOfADriveThatIsNotKeptIsReadAsWell() throws IOException {
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
+        session.open(sheet, withPressure(folder));
+        until(session, () -> session.driveProperty().get() != null);
+        Drive first = session.driveProperty().get();
+        assertThat(first.run()).isEmpty();
+        session.readColumn(first.log().unread().getFirst().as().orElseThrow());
+        until(session, () -> !first.equals(session.driveProperty().get()));
+        assertThat(session.driveProperty().get().log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
+        assertThat(session.driveProperty().get().log().unread()).isEmpty();
+    }
+
+    /** A workbook with a flipped bit: told, read, and nothing is written into it. */
+    @Test
+    public void damagedWorkbookIsToldAndRead() throws IOException {
+        session.close();
+        Path folder = Files.createTempDirectory("nariz");
+        Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
+        Path book = folder.resolve("book.nariz");
+        session = new Session(toInterface::add, book);
+        session.open(sheet, withPressure(folder));
+        until(session, () -> session.driveProperty().get() != null && session.driveProperty().get().run().isPresent());
+        session.close();
+        toInterface.clear();
+        byte[] all = Files.readAllBytes(book);
+        int at = new String(all, StandardCharsets.ISO_8859_1).lastIndexOf("pressure.csv");
+        all[at] ^= 1;
+        Files.write(book, all);
+        session = new Session(toInterface::add, book);
+        session.openDemo();
+        until(session, () -> session.problemProperty().get().contains("The workbook is damaged"));
+        assertThat(session.problemProperty().get()).contains("is not what was written").contains("nariz rescue");
+        assertThat(session.driveProperty().get()).isNotNull();
+        assertThat(Files.readAllBytes(book)).isEqualTo(all);
+    }
+
     private void until(Session s, java.util.function.BooleanSupplier reached) {
         for (int i = 0; i < 20 && !reached.getAsBoolean(); i++) {
             work();
