@@ -155,7 +155,8 @@ public class SessionTest {
         Files.write(book, all);
         session = new Session(toInterface::add, book);
         session.openDemo();
-        until(session, () -> session.problemProperty().get().contains("The workbook is damaged"));
+        until(session, () -> session.driveProperty().get() != null && session.problemProperty().get().contains(
+                "The workbook is damaged"));
         assertThat(session.problemProperty().get()).contains("is not what was written").contains("nariz rescue");
         assertThat(session.driveProperty().get()).isNotNull();
         assertThat(Files.readAllBytes(book)).isEqualTo(all);
