@@ -46,6 +46,7 @@ final class HeaderMatch {
             m.standIn()).thenComparingInt(Match::unitRank)
             .thenComparing(Comparator.comparingInt(Match::words).reversed())
             .thenComparing(Comparator.comparingInt(Match::letters).reversed());
+
     /** What a header names; empty when no word of it is known. */
     private static Optional<Match> match(String title, String unitBelow) {
         if (title.isBlank()) {
@@ -64,14 +65,10 @@ final class HeaderMatch {
             fuel(out, h);
             byUnit(out, h);
         }
-        if (out.stream().noneMatch(m -> m.unknown() == 0)) {
-            HeaderWords.OTHERS.forEach((k, phrases) -> phrase(h, phrases).ifPresent(p -> out.add(new Match(null, k, h,
-                    unexplained(h, p), p.words().size(), p.letters(), false, false))));
-        } else {
-            HeaderWords.OTHERS.forEach((k, phrases) -> phrase(h, phrases).filter(p -> p.words().size() > 1).ifPresent(
-                    p -> out.add(new Match(null, k, h, unexplained(h, p), p.words().size(),
-                            p.letters(), false, false))));
-        }
+        // Where a channel explains every word, one word more is needed to make it something else.
+        int fewest = out.stream().anyMatch(m -> m.unknown() == 0) ? 2 : 1;
+        HeaderWords.OTHERS.forEach((k, phrases) -> phrase(h, phrases).filter(p -> p.words().size() >= fewest).ifPresent(
+                p -> out.add(new Match(null, k, h, unexplained(h, p), p.words().size(), p.letters(), false, false))));
         phrase(h, HeaderWords.EVENT).filter(p -> !aimed && h.unit().isEmpty()).ifPresent(p -> out.add(
                 new Match(null, "event", h, rest(h, p, EVENT_WORDS).size(),
                         p.words().size(), p.letters(), false, false)));

@@ -291,9 +291,8 @@ final class WorkbookFile {
 
     private Handle secondConnection() {
         try {
-            Handle h = Jdbi.open(connect(file, true));
             // Only sound workbooks are written to, and only then is there a second connection.
-            return h;
+            return Jdbi.open(connect(file, true));
         } catch (SQLException e) {
             throw problem(String.valueOf(file.getFileName()), e);
         }

@@ -10,7 +10,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.sim.DemoDrive;
@@ -154,6 +153,5 @@ public class SwappedColumnsTest {
         titles[2] = "map_inHg";
         assertThatThrownBy(() -> read(log(titles, ROWS))).isInstanceOf(InputProblem.class).hasMessageContaining(
                 "column 3 (map_inHg)");
-        assertThat(Set.of(TITLES)).hasSize(TITLES.length);
     }
 }
