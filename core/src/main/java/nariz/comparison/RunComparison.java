@@ -116,7 +116,7 @@ public record RunComparison(List<Pair> pairs, List<Difference> differences, Opti
                 if (near > 0) {
                     double w = near * Math.min(b.dwellS(), 10.0);
                     double bring = Math.log(here[i] / elsewhere[j]);
-                    double scatter = b.phiError() / b.phi();
+                    double scatter = Math.hypot(b.phiError() / b.phi(), b.filmError());
                     sum += w;
                     mean += w * (Math.log(a.phi() / b.phi()) - bring);
                     squares += w * w * scatter * scatter;
@@ -130,6 +130,7 @@ public record RunComparison(List<Pair> pairs, List<Difference> differences, Opti
             }
             if (sample >= 0) {
                 double sd = Math.sqrt(squares / (sum * sum) + Math.pow(a.phiError() / a.phi(), 2)
+                        + a.filmError() * a.filmError()
                         + Math.pow(PREDICTED * moved / sum, 2));
                 out.add(new Pair(a, before.regime(i), Math.min(seconds, a.dwellS()), mean / sum, sd, withParts == null
                         ? Double.NaN : Math.log(e.phi(i) / withParts[i]), sample));

@@ -25,11 +25,7 @@ import nariz.units.Units;
 
 /** Puts the numbers into an answer with words. */
 final class AdviceBuilder {
-    /** Fault probability above which parts wait: a check costs minutes, parts for a fault cost hours and mislead. */
-    private static final double CHECK_ABOVE = 0.25;
     private static final double MOSTLY = 0.5;
-    /** Loss under which a car drives well whatever the cause, in regimes at their tolerance. */
-    private static final double WORTH_CHECKING = 0.8;
     private static final double LEAST_SHARE = 0.25;
     private static final double LEAST_READ_S = 2.0;
     private static final double POWER_LOAD = 0.78;
@@ -47,16 +43,18 @@ final class AdviceBuilder {
     private final Scorer scorer;
     private final Decision decision;
     private final List<Hypothesis> causes;
+    private final List<String> checks;
     private final Kit kit;
     private final Optional<Previous> previous;
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
-            List<Hypothesis> causes, Kit kit, Optional<Previous> previous) {
+            List<Hypothesis> causes, List<String> checks, Kit kit, Optional<Previous> previous) {
         this.observation = observation;
         this.estimate = estimate;
         this.scorer = scorer;
         this.decision = decision;
         this.causes = causes;
+        this.checks = checks;
         this.kit = kit;
         this.previous = previous;
     }
@@ -89,14 +87,9 @@ final class AdviceBuilder {
 
     Advice build(List<Decision.Step> chosen) {
         List<RegimeError> today = scorer.errors(scorer.today());
-        // The two leaks are looked for together; other checks are separate work, and each must be worth it alone.
-        double leaks = causes.stream().filter(Hypothesis::leak).mapToDouble(Hypothesis::probability).sum();
-        double faults = causes.stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability)
-                .reduce(leaks, Math::max);
         double none = causes.stream().filter(h -> h.cause().equals(Hypothesis.NONE))
                 .mapToDouble(Hypothesis::probability).sum();
-        boolean matters = decision.loss(List.of()) > WORTH_CHECKING;
-        boolean check = matters && faults > CHECK_ABOVE;
+        boolean check = !checks.isEmpty();
         boolean change = !check && !chosen.isEmpty();
         List<Change> changes = change ? changes(chosen, today) : List.of();
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
@@ -485,9 +478,9 @@ final class AdviceBuilder {
     }
 
     private Message checkSentence() {
-        Hypothesis h = causes.stream().filter(Hypothesis::fault).findFirst().orElseThrow();
-        Hypothesis second = causes.stream().filter(Hypothesis::fault).skip(1).findFirst().orElse(h);
-        Message also = !second.equals(h) && second.probability() > 0.5 * h.probability()
+        Hypothesis h = causes.stream().filter(c -> checks.contains(c.cause())).findFirst().orElseThrow();
+        Hypothesis second = causes.stream().filter(Hypothesis::fault).filter(c -> !c.equals(h)).findFirst().orElse(h);
+        Message also = !second.equals(h) && second.probability() > 0.3 * h.probability()
                 ? message("advice-builder.or", second.label()) : Message.NONE;
         return message("advice-builder.check-before-you-buy", message("a-cause." + h.cause()), also);
     }

@@ -41,7 +41,8 @@ public final class Analysis {
     private final @Nullable Found found;
     private final Request request;
 
-    private record Found(Estimate estimate, Scorer scorer, Decision decision, List<Decision.Step> decided) {
+    private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
+            List<Decision.Step> decided) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
@@ -101,8 +102,9 @@ public final class Analysis {
         }
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
-        Decision decision = new Decision(sheet, scorer, q.kit());
-        Found found = new Found(e, scorer, decision, List.copyOf(decision.decide(cancelled)));
+        CausePosterior posterior = new CausePosterior(scorer, e, o, q.ruledOut(), cancelled);
+        Decision decision = new Decision(sheet, scorer, q.kit(), posterior);
+        Found found = new Found(e, scorer, posterior, decision, List.copyOf(decision.decide(cancelled)));
         return answered(q, o, found, new WhatIf(o, e));
     }
 
@@ -122,9 +124,10 @@ public final class Analysis {
         Estimate e = f.estimate();
         Scorer scorer = f.scorer();
         List<Decision.Step> chosen = new ArrayList<>(f.decided());
-        List<Hypothesis> causes = new Hypotheses(scorer, e, o).weigh(chosen, q.ruledOut());
+        List<Hypothesis> causes = f.posterior().causes();
+        List<String> checks = f.decision().checks(chosen);
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
-        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, q.kit(), q.previous());
+        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, checks, q.kit(), q.previous());
         Advice advice = builder.build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {

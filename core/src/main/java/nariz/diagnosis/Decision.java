@@ -1,6 +1,7 @@
 package nariz.diagnosis;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -11,6 +12,8 @@ import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
@@ -18,22 +21,48 @@ import nariz.carburetor.Stage;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Which parts to change: the set of ladder steps with the least loss plus effort.
+ * Which parts to change, if any: the act of least expected cost over all that may be wrong ({@link CausePosterior}).
  *
- * <p>Forward selection with refinement from each of the few best single changes: add the change that lowers loss + cost
- * most, walk every chosen part along its ladder again, repeat while the gain exceeds {@link #WORTH_IT}. Of the sets so
- * found the one with the least loss + cost + {@link #WORTH_IT} a change is kept, less what does not pay for itself.
+ * <p>cost(a) = sum over explanations h of P(h) L(d_h + c e_a) + price(a). d_h is what h moved, e_a the effect of the
+ * parts in ln phi, c how much of a predicted effect the readings show under h (1 where h says nothing about the part,
+ * with its variance), L the loss of {@link Scorer#lossOf}. What sound hardware leaves is in no d_h: no part cures it,
+ * so it is not acted upon. Under a fault parts do no good: they cost {@link #MISLED}, and their effect is an error once
+ * the fault is found. The price is effort, what has to be opened and bought, and what a change risks by itself
+ * ({@link #worth}).
+ *
+ * <p>Searched by forward selection with refinement from the best single changes. Among sizes that cost nearly the same
+ * the one nearest to what is fitted is taken: the far end of a flat curve is no better and harder to undo.
  */
 final class Decision {
-    /** Least gain, in units of one regime at its tolerance, that is worth one more change. */
-    static final double WORTH_IT = 0.45;
-    /** The same for opening the toolbox at all: healthy carburetors leave about half of this to be gained. */
-    static final double WORTH_STARTING = 0.8;
+    /** Risk of one more change whatever it is, in units of one regime at its tolerance. */
+    private static final double WORTH_IT = 0.12;
+    /** The same for opening the toolbox at all. */
+    private static final double WORTH_STARTING = 0.12;
+    /** What a part changed in vain costs: the part, the work twice, and a reading that teaches little. */
+    private static final double FITTED_IN_VAIN = 0.35;
+    /** The same for a screw, which is turned back. */
+    private static final double TURNED_IN_VAIN = 0.45;
+    /** What a part fitted over a fault costs: the work, and a reading that misleads. */
+    private static final double MISLED = 1.5;
+    /** What the parts themselves cost once the fault is found and they are too much of a good thing, at most. */
+    private static final double MOST_UNDONE = 1.0;
     private static final int MOST = 4;
     private static final int STARTS = 4;
     /** Trims that gain less than this share of the largest change wait for the next reading. */
     private static final double SMALL_SHARE = 0.15;
     private static final double EARLY_SHARE = 0.5;
+    /** Costs within this, and within this share of the gain, count as the same. */
+    private static final double SAME = 0.03;
+    private static final double SAME_SHARE = 0.04;
+    private static final double EFFECT_VARIANCE = 0.06;
+    /** How much of what sound hardware leaves a part could cure; the rest has another shape than any part's effect. */
+    private static final double CURABLE = 0.8;
+    private static final double CURABLE_IF_SOUND = 0.6;
+    /** A leak with less than this share of what both are worth is not looked for. */
+    private static final double LEAST_OF_LEAKS = 0.1;
+
+    /** A second part is changed with the first only where its circuit is off with this probability. */
+    private static final double LIKELY_TOO = 0.35;
 
     /** A part at a size. */
     record Step(Ladder ladder, double from, double to) {
@@ -44,15 +73,18 @@ final class Decision {
 
     private final BuildSheet sheet;
     private final Scorer scorer;
+    private final CausePosterior posterior;
     private final List<Ladder> ladders;
     /** Asked only while parts are being chosen: what is asked of the choice later belongs to another job. */
     private BooleanSupplier cancelled = () -> false;
     private final Map<Set<Step>, Double> known = new HashMap<>();
+    private final Map<Step, double[]> effects = new HashMap<>();
     private List<Step> chosen = new ArrayList<>();
 
-    Decision(BuildSheet sheet, Scorer scorer, Kit kit) {
+    Decision(BuildSheet sheet, Scorer scorer, Kit kit, CausePosterior posterior) {
         this.sheet = sheet;
         this.scorer = scorer;
+        this.posterior = posterior;
         ladders = Ladder.of(sheet, kit);
     }
 
@@ -66,7 +98,10 @@ final class Decision {
     }
 
     private List<Step> decided() {
-        double nothing = scorer.loss(scorer.today());
+        if (scorer.fine()) {
+            return List.of();
+        }
+        double nothing = loss(List.of());
         List<Step> best = List.of();
         double least = nothing;
         for (Step start : starts()) {
@@ -79,8 +114,9 @@ final class Decision {
             }
         }
         chosen = new ArrayList<>(best);
-        eliminate(WORTH_IT / 2);
-        eliminate(SMALL_SHARE * chosen.stream().mapToDouble(this::gain).max().orElse(0.0));
+        eliminate();
+        leaveSmall();
+        nearest(nothing);
         double most = chosen.stream().mapToDouble(this::gain).max().orElse(0.0);
         List<Part> parts = sheet.carburetor().family().parts();
         // Order of work, but a circuit that is far off goes before an earlier one that is hardly off.
@@ -89,13 +125,32 @@ final class Decision {
         return chosen;
     }
 
-    /** The size of one part that would do most by itself; empty when none lowers the loss. */
+    /** Takes every part back towards what is fitted as long as that costs hardly anything. */
+    private void nearest(double nothing) {
+        for (int at = 0; at < chosen.size(); at++) {
+            Step s = chosen.get(at);
+            double limit = total(chosen) + SAME + SAME_SHARE * Math.max(0.0, nothing - loss(chosen));
+            List<Step> others = new ArrayList<>(chosen);
+            others.remove(at);
+            for (double to : s.ladder().sizes(sheet)) {
+                Step nearer = new Step(s.ladder(), s.from(), to);
+                boolean between = Math.signum(to - s.from()) == Math.signum(s.to() - s.from())
+                        && Math.abs(to - s.from()) < Math.abs(s.to() - s.from());
+                if (between && total(plus(others, nearer)) < limit) {
+                    chosen.set(at, nearer);
+                    break;
+                }
+            }
+        }
+    }
+
+    /** The size of one part that would do most by itself; empty when none lowers the expected loss. */
     Optional<Step> best(Part part, Stage side) {
         return ladders.stream().filter(l -> l.part().equals(part) && l.stage() == side).findFirst()
                 .map(l -> bestSize(List.of(), l)).filter(s -> loss(List.of(s)) < loss(List.of()));
     }
 
-    /** Loss that comes back when this change is left out. */
+    /** Expected loss that comes back when this change is left out. */
     double gain(Step s) {
         List<Step> without = new ArrayList<>(chosen);
         without.remove(s);
@@ -117,7 +172,7 @@ final class Decision {
 
     private void grow(Step start, double nothing) {
         double now = total(List.of(start));
-        if (nothing - now < WORTH_STARTING) {
+        if (nothing - now < worth(List.of(start))) {
             return;
         }
         chosen.add(start);
@@ -126,7 +181,7 @@ final class Decision {
             if (next == null) {
                 return;
             }
-            List<Step> tried = refined(with(next));
+            List<Step> tried = refined(plus(chosen, next));
             double then = total(tried);
             if (now - then < worth(tried) - worth(chosen)) {
                 return;
@@ -144,6 +199,9 @@ final class Decision {
                 continue;
             }
             Step s = bestSize(chosen, l);
+            if (s != null && wrong(s) < LIKELY_TOO) {
+                continue;
+            }
             double t = s == null ? Double.POSITIVE_INFINITY : total(plus(chosen, s));
             if (t < least) {
                 least = t;
@@ -153,7 +211,6 @@ final class Decision {
         return best;
     }
 
-    /** Walks outward in both directions and stops where it gets worse twice: loss along a ladder has one valley. */
     private @Nullable Step bestSize(List<Step> others, Ladder l) {
         if (cancelled.getAsBoolean()) {
             throw new CancellationException("analysis was cancelled");
@@ -161,28 +218,15 @@ final class Decision {
         double from = l.fitted(sheet);
         @Nullable Step best = null;
         double least = Double.POSITIVE_INFINITY;
-        for (int sign = -1; sign <= 1; sign += 2) {
-            double before = Double.POSITIVE_INFINITY;
-            int worse = 0;
-            for (double v : l.sizes(sheet)) {
-                if (Math.signum(v - from) != sign || worse >= 2) {
-                    continue;
-                }
-                Step s = new Step(l, from, v);
-                double t = total(plus(others, s));
-                worse = t > before ? worse + 1 : 0;
-                before = t;
-                if (t < least) {
-                    least = t;
-                    best = s;
-                }
+        for (double v : l.sizes(sheet)) {
+            Step s = new Step(l, from, v);
+            double t = total(plus(others, s));
+            if (t < least) {
+                least = t;
+                best = s;
             }
         }
         return best;
-    }
-
-    private List<Step> with(Step s) {
-        return plus(chosen, s);
     }
 
     private static List<Step> plus(List<Step> some, Step s) {
@@ -207,15 +251,18 @@ final class Decision {
         return out;
     }
 
-    private void eliminate(double least) {
+    /** Leaves out what does not pay for itself, the rest put right for it. */
+    private void eliminate() {
         boolean dropped = true;
         while (dropped && chosen.size() > 1) {
             dropped = false;
+            double now = total(chosen) + worth(chosen);
             for (Step s : List.copyOf(chosen)) {
                 List<Step> without = new ArrayList<>(chosen);
                 without.remove(s);
-                if (total(without) - total(chosen) < least) {
-                    chosen = refined(without);
+                without = refined(without);
+                if (total(without) + worth(without) < now) {
+                    chosen = without;
                     dropped = true;
                     break;
                 }
@@ -223,15 +270,44 @@ final class Decision {
         }
     }
 
-    /** Gain that a set must bring to be worth the risk of touching so many parts; the next one in an open bowl half. */
-    private static double worth(List<Step> steps) {
-        double sum = 0.0;
-        for (int i = 0; i < steps.size(); i++) {
-            Ladder l = steps.get(i).ladder();
-            boolean open = steps.subList(0, i).stream().anyMatch(s -> s.ladder().together(l));
-            sum += open ? 0.5 * WORTH_IT : WORTH_IT;
+    /** Leaves out what gains little beside the largest change. */
+    private void leaveSmall() {
+        double most = chosen.stream().mapToDouble(this::gain).max().orElse(0.0);
+        List<Step> small = chosen.stream().filter(s -> gain(s) < SMALL_SHARE * most).toList();
+        chosen.removeAll(small);
+    }
+
+    /**
+     * Risk of touching these parts: a little for each, and what it costs to have changed a part in vain times the
+     * probability that nothing that trims its circuit is wrong in that direction.
+     */
+    private double worth(List<Step> steps) {
+        double sum = steps.isEmpty() ? 0.0 : WORTH_STARTING;
+        for (Step s : steps) {
+            sum += WORTH_IT + (s.ladder().part().adjusted() ? TURNED_IN_VAIN : FITTED_IN_VAIN) * (1.0 - wrong(s));
         }
         return sum;
+    }
+
+    /** Probability that the circuit of a step is off the way the step corrects. */
+    private double wrong(Step s) {
+        boolean richer = (s.to() > s.from()) == s.ladder().part().richerUp();
+        double sum = 0.0;
+        for (CausePosterior.Explanation e : posterior.explanations()) {
+            if (e.moves().stream().anyMatch(x -> together(x.ladder(), s.ladder())
+                    && ((x.to() > x.ladder().fitted(sheet)) == x.ladder().part().richerUp()) == richer)) {
+                sum += e.probability();
+            }
+        }
+        return Math.min(1.0, sum);
+    }
+
+    /** Whether two parts trim the same fuel: idle and transfer share their feed. */
+    private boolean together(Ladder a, Ladder b) {
+        Family family = sheet.carburetor().family();
+        Circuit x = family.trims(a.part(), a.stage());
+        Circuit y = family.trims(b.part(), b.stage());
+        return x.equals(y) || (x.stage() == y.stage() && x.lowSpeed() && y.lowSpeed());
     }
 
     private double total(List<Step> steps) {
@@ -239,10 +315,105 @@ final class Decision {
                 + Ladder.opening(steps.stream().map(Step::ladder).toList());
     }
 
-    /** Loss with some parts; the search comes back to the same sets many times. */
+    /** Expected loss with some parts; the search comes back to the same sets many times. */
     double loss(List<Step> steps) {
-        return known.computeIfAbsent(Set.copyOf(steps), s -> scorer.loss(s.isEmpty() ? scorer.today()
-                : scorer.with(apply(sheet, s))));
+        return known.computeIfAbsent(Set.copyOf(steps), s -> expected(List.copyOf(s)));
+    }
+
+    private double expected(List<Step> steps) {
+        List<double[]> effect = steps.stream().map(this::effect).toList();
+        double[] then = new double[scorer.size()];
+        double[] variance = new double[then.length];
+        double[] left = posterior.residual();
+        double sum = 0.0;
+        for (CausePosterior.Explanation e : posterior.explanations()) {
+            boolean real = e.fault().map(FaultSignature::real).orElse(true);
+            Arrays.fill(variance, 0.0);
+            double curable = e.moves().isEmpty() ? CURABLE_IF_SOUND : CURABLE;
+            for (int i = 0; i < then.length; i++) {
+                then[i] = e.moved()[i] + curable * (left[i] - e.moved()[i] - e.byFault()[i]);
+            }
+            double misled = 0.0;
+            if (e.fault().isPresent()) {
+                // The fault is found in the end; until then it stays, and afterwards what parts do is judged alone.
+                misled = (real ? scorer.lossOf(e.byFault(), variance) : 0.0) + (steps.isEmpty() ? 0.0 : MISLED);
+            }
+            for (int k = 0; k < steps.size(); k++) {
+                add(e, steps.get(k), effect.get(k), then, variance);
+            }
+            sum += e.probability() * (misled + scorer.lossOf(then, variance));
+        }
+        return sum;
+    }
+
+    private void add(CausePosterior.Explanation e, Step s, double[] effect, double[] then, double[] variance) {
+        double factor = 1.0;
+        double sd2 = EFFECT_VARIANCE;
+        for (int k = 0; k < e.moves().size(); k++) {
+            CausePosterior.Move x = e.moves().get(k);
+            if (x.ladder().part().equals(s.ladder().part()) && x.ladder().stage() == s.ladder().stage()) {
+                factor = Math.max(0.0, e.factors()[k]);
+                sd2 = 0.0;
+            }
+        }
+        for (int i = 0; i < then.length; i++) {
+            then[i] += factor * effect[i];
+            variance[i] += sd2 * effect[i] * effect[i];
+        }
+    }
+
+    private double[] effect(Step s) {
+        return effects.computeIfAbsent(s, x -> posterior.move(x.ladder().part(), x.ladder().stage(), x.to())
+                .map(CausePosterior.Move::effect).orElseGet(() -> {
+                    double[] now = scorer.today();
+                    double[] then = scorer.with(apply(sheet, List.of(x)));
+                    for (int i = 0; i < now.length; i++) {
+                        then[i] = Math.log(Math.max(1e-6, then[i]) / now[i]);
+                    }
+                    return then;
+                }));
+    }
+
+    /**
+     * The faults worth a look before anything else is done: what a look saves outweighs what it takes. It saves parts
+     * fitted over a fault where parts would be changed, and the fault's own error where nothing would be.
+     *
+     * @param acts what would be changed otherwise
+     * @return their keys, the most worthwhile first; the two leaks are looked for together
+     */
+    List<String> checks(List<Step> acts) {
+        double[] none = new double[scorer.size()];
+        double[] effect = new double[none.length];
+        for (Step s : acts) {
+            double[] e = effect(s);
+            for (int i = 0; i < effect.length; i++) {
+                effect[i] += e[i];
+            }
+        }
+        Map<String, Double> saves = new HashMap<>();
+        Map<String, Double> minutes = new HashMap<>();
+        double leaks = 0.0;
+        for (CausePosterior.Explanation e : posterior.explanations()) {
+            if (e.fault().isPresent()) {
+                FaultSignature f = e.fault().get();
+                double s = e.probability() * (acts.isEmpty() ? f.harm() + scorer.lossOf(e.byFault(), none)
+                        : Math.max(f.harm(), MISLED + Math.min(MOST_UNDONE, scorer.lossOf(effect, none))));
+                saves.merge(f.cause(), s, Double::sum);
+                minutes.put(f.cause(), f.minutes());
+                leaks += f.leak() ? s : 0.0;
+            }
+        }
+        Map<String, Double> worth = new HashMap<>();
+        for (Map.Entry<String, Double> s : saves.entrySet()) {
+            boolean leak = Hypothesis.LEAKS.contains(s.getKey());
+            double all = leak && s.getValue() > LEAST_OF_LEAKS * leaks ? leaks : s.getValue();
+            worth.put(s.getKey(), all - minutes.getOrDefault(s.getKey(), FaultSignatures.LOOK));
+        }
+        if (!acts.isEmpty()) {
+            worth.put(Hypothesis.WRONG_SHEET, MISLED * posterior.wrongSheet() - FaultSignatures.LOOK);
+        }
+        return worth.entrySet().stream().filter(w -> w.getValue() > 0.0)
+                .sorted(Map.Entry.<String, Double>comparingByValue().reversed()).map(Map.Entry::getKey).toList();
     }
 
     static BuildSheet apply(BuildSheet sheet, Collection<Step> steps) {

@@ -24,6 +24,9 @@ public record Hypothesis(String cause, Message label, double probability, Messag
     /** Cause key of "nothing is wrong". */
     public static final String NONE = "nothing-wrong";
 
+    /** The two leaks, which are looked for together. */
+    static final List<String> LEAKS = List.of(VACUUM_LEAK, EXHAUST_LEAK);
+
     /** Cause keys of all faults that are weighed. */
     public static final List<String> FAULTS = List.of(VACUUM_LEAK, EXHAUST_LEAK, "sensor-offset",
             "fuel-starvation", "misfire", "plates-open", "fuel-level", "air-cleaner", WRONG_SHEET);
@@ -35,7 +38,7 @@ public record Hypothesis(String cause, Message label, double probability, Messag
 
     /** {@return whether this is one of the two leaks, which are looked for together} */
     public boolean leak() {
-        return VACUUM_LEAK.equals(cause) || EXHAUST_LEAK.equals(cause);
+        return LEAKS.contains(cause);
     }
 
     /** {@return whether this is a fault that fuel parts do not cure} */

@@ -17,6 +17,12 @@ import nariz.estimation.Estimate;
 final class Scorer {
     private static final double FULL_WEIGHT_S = 3.0;
     private static final double SHORTEST_S = 1.0;
+    /** Idle and full load are trimmed no finer than this: sound hardware leaves as much. */
+    private static final double LEAST_TOLERANCE = 0.055;
+    /** Share of its tolerance up to which no way of running asks for anything. */
+    private static final double FINE = 0.9;
+    /** Above this load lean melts pistons. */
+    private static final double DANGEROUS_LOAD = 0.75;
     /** What a sensor in use is good to, share of lambda; at 0.011 the intervals held 81 % on three sets of sixty. */
     private static final double SENSOR_SD = 0.014;
 
@@ -25,6 +31,8 @@ final class Scorer {
     private final Estimate estimate;
     private final double[] targetPhi;
     private final double[] weight;
+    private final double[] whenRich;
+    private final double[] whenLean;
     private final Regime[] regime;
     private final double[] dwell = new double[Regime.values().length];
 
@@ -36,6 +44,8 @@ final class Scorer {
         int m = cells.size();
         targetPhi = new double[m];
         weight = new double[m];
+        whenRich = new double[m];
+        whenLean = new double[m];
         regime = new Regime[m];
         double[][] base = Calibrated.standard(sheet).phi(sheet, cells);
         for (int i = 0; i < m; i++) {
@@ -46,6 +56,11 @@ final class Scorer {
         for (int i = 0; i < m; i++) {
             weight[i] = Math.min(cells.get(i).dwellS(), Math.max(0.25 * dwell[regime[i].ordinal()], 0.5));
         }
+        factors();
+    }
+
+    int size() {
+        return regime.length;
     }
 
     Regime regime(int cell) {
@@ -92,7 +107,7 @@ final class Scorer {
         double[] w = new double[r];
         for (int i = 0; i < phi.length; i++) {
             double e = targetPhi[i] / phi[i] - 1.0;
-            double dangerous = e > 0 && Strategy.load(estimate.cells().get(i), sheet) > 0.75 ? 2.0 : 1.0;
+            double dangerous = e > 0 && Strategy.load(estimate.cells().get(i), sheet) > DANGEROUS_LOAD ? 2.0 : 1.0;
             int k = regime[i].ordinal();
             sum[k] += weight[i] * e * e * dangerous;
             w[k] += weight[i];
@@ -106,6 +121,47 @@ final class Scorer {
             }
         }
         return total;
+    }
+
+    /**
+     * Loss of deviations that a decision is weighed with: like {@link #loss}, but no tolerance is finer than
+     * {@value #LEAST_TOLERANCE}.
+     *
+     * @param moved ln of phi over that, by cell; positive is rich
+     * @param variance of the same
+     * @return loss
+     */
+    double lossOf(double[] moved, double[] variance) {
+        double total = 0.0;
+        for (int i = 0; i < moved.length; i++) {
+            total += (moved[i] < 0 ? whenLean[i] : whenRich[i]) * (moved[i] * moved[i] + variance[i]);
+        }
+        return total;
+    }
+
+    /**
+     * Whether every way of running that was read is well within what sound hardware leaves.
+     *
+     * @return true where nobody would touch the car for what it reads
+     */
+    boolean fine() {
+        return errors(today()).stream().allMatch(e -> e.rms() < FINE * Math.max(e.regime().tolerance(),
+                LEAST_TOLERANCE));
+    }
+
+    /** Factors of squared deviations in the loss, by cell. */
+    private void factors() {
+        double[] sum = new double[Regime.values().length];
+        for (int i = 0; i < weight.length; i++) {
+            sum[regime[i].ordinal()] += weight[i];
+        }
+        for (int i = 0; i < weight.length; i++) {
+            Regime g = regime[i];
+            double trusted = read(g) ? Math.min(1.0, dwell[g.ordinal()] / FULL_WEIGHT_S) : 0.0;
+            double usual = Math.max(g.tolerance(), LEAST_TOLERANCE);
+            whenRich[i] = trusted * weight[i] / sum[g.ordinal()] / (usual * usual);
+            whenLean[i] = whenRich[i] * (Strategy.load(estimate.cells().get(i), sheet) > DANGEROUS_LOAD ? 2.0 : 1.0);
+        }
     }
 
     List<RegimeError> errors(double[] phi) {

@@ -19,6 +19,8 @@ import nariz.estimation.Cell;
  */
 public record Strategy(String name, double idle, double light, double lightWithoutVacuumAdvance, double moderate,
         double full) {
+    /** Load from which on targets get richer towards full load. */
+    static final double ENRICHED_LOAD = 0.78;
     /** The default: lean light cruise where the advance allows it, best torque at full load. */
     public static final Strategy BALANCED = new Strategy("balanced", 0.95, 1.02, 0.95, 0.96, 0.87);
     /** Leaner cruise for distance. */
@@ -56,7 +58,7 @@ public record Strategy(String name, double idle, double light, double lightWitho
         if (load < 0.72) {
             return between(load, 0.58, low, 0.72, mid);
         }
-        return between(load, 0.78, mid, 0.90, full);
+        return between(load, ENRICHED_LOAD, mid, 0.90, full);
     }
 
     private static double between(double x, double x0, double y0, double x1, double y1) {

@@ -57,7 +57,7 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
     }
 
     /**
-     * Evaluates parts at every cell.
+     * Evaluates parts at every cell: the fuel that is burnt there, the walls taking and giving as on the drive.
      *
      * @param sheet parts
      * @param cells where
@@ -82,7 +82,7 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
                 model.evaluate(c.rpm(), c.vacuumPa(), theta, flow);
             }
             for (Circuit k : circuits) {
-                out[i][k.index()] = flow.phi(k);
+                out[i][k.index()] = c.film() * flow.phi(k);
             }
         }
         return out;

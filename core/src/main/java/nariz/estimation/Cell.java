@@ -8,15 +8,16 @@ package nariz.estimation;
  * @param thetaRad primary plate angle, rad
  * @param airKgPerS air, kg/s
  * @param dwellS time spent, s
- * @param phi measured 1/lambda, mean of the readings
+ * @param phi measured 1/lambda of what was burnt, mean of the readings
  * @param phiError standard error of that mean from scatter alone
+ * @param film fuel burnt over fuel metered, since the manifold walls take up and give back; 1 when they are settled
+ * @param filmError standard error of that factor
  * @param idle whether this is curb idle
  * @param airMeasured whether the air was metered and not reckoned from filling
  * @param longestSample sample of the engine's state in the middle of the longest stay
  */
 public record Cell(double rpm, double vacuumPa, double thetaRad, double airKgPerS, double dwellS, double phi,
-        double phiError, boolean idle, boolean airMeasured,
-        int longestSample) {
+        double phiError, double film, double filmError, boolean idle, boolean airMeasured, int longestSample) {
     private static final double AIR_LENGTH = 0.6;
     private static final double LOAD_LENGTH = 0.2;
 
@@ -27,7 +28,8 @@ public record Cell(double rpm, double vacuumPa, double thetaRad, double airKgPer
      * @return a new cell
      */
     Cell withPhi(double other) {
-        return new Cell(rpm, vacuumPa, thetaRad, airKgPerS, dwellS, other, phiError, idle, airMeasured, longestSample);
+        return new Cell(rpm, vacuumPa, thetaRad, airKgPerS, dwellS, other, phiError, film, filmError, idle, airMeasured,
+                longestSample);
     }
 
     /**

@@ -82,6 +82,7 @@ public final class Estimator {
     private final int bends;
     private final int unknowns;
     private final List<Cell> cells;
+    private final Overlap overlap;
     private final int m;
     private final double airReference;
     private final double[] weights;
@@ -97,8 +98,9 @@ public final class Estimator {
     private double sigma = SIGMA_PRIOR;
     private double shiftPa;
 
-    private Estimator(BuildSheet sheet, List<Cell> cells, Optional<EarlierEstimate> before) {
-        this.sheet = sheet;
+    private Estimator(Observation observation, List<Cell> cells, Optional<EarlierEstimate> before) {
+        sheet = observation.sheet();
+        overlap = observation.overlap();
         this.cells = cells;
         Family kind = sheet.carburetor().family();
         circuits = kind.circuits();
@@ -150,7 +152,7 @@ public final class Estimator {
         if (observation.cells().isEmpty()) {
             throw new IllegalArgumentException("no steady cell");
         }
-        return new Estimator(observation.sheet(), observation.cells(), before).solve();
+        return new Estimator(observation, observation.cells(), before).solve();
     }
 
     /**
@@ -163,7 +165,7 @@ public final class Estimator {
     public static Optional<Estimate> ofBank(Observation observation, int bank) {
         List<Cell> cells = observation.bankCells(bank);
         return cells.size() < FEWEST_CELLS ? Optional.empty()
-                : Optional.of(new Estimator(observation.sheet(), cells, Optional.empty()).solve());
+                : Optional.of(new Estimator(observation, cells, Optional.empty()).solve());
     }
 
     /** A rating that was only assumed may be two steps off. */
@@ -605,7 +607,8 @@ public final class Estimator {
             RealVector miss = new ArrayRealVector(m);
             for (int i = 0; i < m; i++) {
                 Cell c = cells.get(i);
-                double e2 = c.phiError() * c.phiError() + CELL_ERROR * CELL_ERROR * c.phi() * c.phi();
+                double own = Math.hypot(CELL_ERROR, c.filmError()) * c.phi();
+                double e2 = c.phiError() * c.phiError() + own * own;
                 noise[i] = e2 / weights[i];
                 total.addToEntry(i, i, noise[i]);
                 miss.setEntry(i, c.phi() + at.offset[i] - start.getEntry(i));
@@ -633,8 +636,9 @@ public final class Estimator {
             for (int i = 0; i < m; i++) {
                 double known = signal.getRowVector(i).dotProduct(solved.getColumnVector(i));
                 // What overlap does to the sensor is not for the model to correct: it only widens the answer.
-                double overlap = cells.get(i).idle() ? 0.5 * Observation.overlapBias(sheet) * phi[i] : 0.0;
-                out[i] = Math.hypot(overlap, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - known)));
+                Cell c = cells.get(i);
+                double doubt = Overlap.DOUBT * overlap.bias(c.rpm(), c.vacuumPa()) * phi[i];
+                out[i] = Math.hypot(doubt, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - known)));
             }
             return out;
         }

@@ -10,6 +10,11 @@ import nariz.flow.CompressibleFlow;
 
 /** What faults do to every cell. */
 public final class FaultShapes {
+    /** Drop at the largest airflow of a drive that the shape is worked out at, Pa. */
+    private static final double CLEANER_PA = 1000.0;
+    private static final double CLEANER_POWER = 1.8;
+    private static final double GRAVITY = 9.81;
+
     private FaultShapes() {
     }
 
@@ -50,6 +55,52 @@ public final class FaultShapes {
             out[i] = cells.get(i).idle() ? Arrays.stream(is[i]).sum() / Arrays.stream(was[i]).sum() - 1.0 : 0.0;
         }
         return out;
+    }
+
+    /**
+     * What a restrictive air cleaner does to every cell of a carburetor whose bowl is vented to open air.
+     *
+     * <p>The cleaner's drop dp = k m^1.8 lies between the bowl and the air horn and so adds to what draws fuel out of
+     * every jet, like a level higher by dp/(rho g); the power lies between a loaded element, nearly laminar, and its
+     * housing, turbulent. Where the jets feed, whose own signal grows with m² too, that is about the same share at any
+     * airflow; where the idle circuit feeds, next to nothing. How much of the drop the vents and bleeds of a carburetor
+     * share is on no sheet, so half of the shape is that and half rises in proportion to airflow.
+     *
+     * @param sheet parts
+     * @param cells where
+     * @param most relative change of phi where it is largest
+     * @return relative change of phi, 0 or more
+     */
+    public static double[] airCleaner(BuildSheet sheet, List<Cell> cells, double most) {
+        double air = cells.stream().mapToDouble(Cell::airKgPerS).max().orElse(1.0);
+        Family family = sheet.carburetor().family();
+        DeliveryModel open = family.model(sheet);
+        Delivery flow = open.newDelivery();
+        double[] out = new double[cells.size()];
+        double largest = 1e-9;
+        for (int i = 0; i < out.length; i++) {
+            Cell c = cells.get(i);
+            open.evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
+            double was = flow.total();
+            double head = CLEANER_PA * cleaner(c.airKgPerS() / air) / (sheet.fuel().densityKgPerM3() * GRAVITY);
+            family.model(sheet, head, family.standard()).evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
+            out[i] = flow.total() / was - 1.0;
+            largest = Math.max(largest, out[i]);
+        }
+        for (int i = 0; i < out.length; i++) {
+            out[i] = 0.5 * most * (out[i] / largest + cells.get(i).airKgPerS() / air);
+        }
+        return out;
+    }
+
+    /**
+     * Drop of an air cleaner over its drop at the largest airflow.
+     *
+     * @param air airflow over the largest, 0 to 1
+     * @return share
+     */
+    public static double cleaner(double air) {
+        return Math.pow(air, CLEANER_POWER);
     }
 
     /**

@@ -26,14 +26,12 @@ import nariz.units.Units;
  * phi. Steady: over the 1.3 s (two steps of a slower logger) before the moment the reading belongs to, vacuum stayed
  * within 1.3 inHg (2.6 at a loping idle), throttle within 3 %, speed within 30 %.
  *
- * <p>Fuel on the manifold walls makes a pull read lean for seconds and what follows it read rich, while every gauge
- * stands still. A reading that still swings by more than 4 % a second does not count, and one that counts is freed of
- * what the walls owe from the step before it: times {@link WallFilm#asDriven}. What growing airflow keeps lean for as
- * long as it grows stays in: that is how the car is driven, and what the cylinders burn.
+ * <p>Fuel on the manifold walls makes a pull burn lean for seconds and what follows it burn rich, while every gauge
+ * stands still. That is how the car is driven and what its cylinders burn, so it stays in what a cell reads; what the
+ * walls did there ({@link WallFilm}) is kept beside it, for what the carburetor metered. A reading that still swings by
+ * more than 4 % a second does not count.
  *
- * <p>Cams with overlap pass unburnt oxygen at idle, so the sensor reads lean there. The size is a
- * default by cam, not from a book: idle readings are taken as richer by 1.2, 3.2 and 5.5 % for medium, big and
- * wild cams, with half of that as uncertainty.
+ * <p>Cams with overlap make the sensor read lean at idle ({@link Overlap}); that is taken out.
  */
 public final class Observation {
     private static final double GAP_S = 0.5;
@@ -55,6 +53,7 @@ public final class Observation {
     private int[] readingOf;
     private final Flag[] flags;
     private final double idleRad;
+    private final Overlap overlap;
     private final SampleRules rules;
     private final double stepS;
     private final Warmth warmth;
@@ -81,6 +80,7 @@ public final class Observation {
         warmth = Warmth.of(log);
         double[] idle = idlePoint();
         idleRad = idle[1];
+        overlap = Overlap.of(sheet, idle[0]);
         rules = new SampleRules(sheet.engine().idleRpm(), idle[0], gapS());
     }
 
@@ -318,23 +318,19 @@ public final class Observation {
     }
 
     /**
-     * What overlap does to the sensor at idle.
+     * What overlap does to the sensor.
      *
-     * @param i sample
-     * @return true over read phi, 1 away from idle
+     * @param i sample of the reading
+     * @return true over read phi, 1 where overlap does nothing
      */
     public double sensorBias(int i) {
-        return 1.0 + (atIdle(stateOf[i]) ? overlapBias(sheet) : 0.0);
+        int s = stateOf[i];
+        return 1.0 + (Double.isNaN(predicted[s]) ? 0.0 : overlap.bias(log.rpm()[s], log.vacuumPa()[s]));
     }
 
-    /** How much too lean a sensor reads at idle, share of phi; half of it is its standard deviation. */
-    static double overlapBias(BuildSheet sheet) {
-        return switch (sheet.engine().cam()) {
-            case MILD -> 0.0;
-            case MEDIUM -> 0.012;
-            case BIG -> 0.032;
-            case WILD -> 0.055;
-        };
+    /** {@return what valve overlap does to the sensor of this engine} */
+    Overlap overlap() {
+        return overlap;
     }
 
     /** {@return share of the steady readings that were short lean spikes, 0 to 1} */

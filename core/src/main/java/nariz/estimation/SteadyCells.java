@@ -17,6 +17,8 @@ final class SteadyCells {
     private static final int BINS = 300;
     private static final double BIN = 0.003;
     private static final double LEAST_RATIO = 0.6;
+    /** The film's factor is good to about a third of what it differs from 1. */
+    private static final double FILM_SD = 0.35;
 
     private final Observation o;
     private final DriveLog log;
@@ -60,11 +62,10 @@ final class SteadyCells {
                 return made;
             });
             double dt = i > 0 ? Math.min(t[i] - t[i - 1], 2.0 * usual) : usual;
-            double driven = o.film().asDriven(s);
-            g.add(i, dt, s, o.measuredPhi(i) * driven * o.sensorBias(i), driven - 1.0);
+            g.add(i, dt, s, o.measuredPhi(i) * o.sensorBias(i), 1.0 / o.film().settles(s));
             if (log.has(Channel.LAMBDA_2)) {
-                g.bank(0, driven * o.sensorBias(i) / log.lambda()[i]);
-                g.bank(1, driven * o.sensorBias(i) / log.values(Channel.LAMBDA_2)[i]);
+                g.bank(0, o.sensorBias(i) / log.lambda()[i]);
+                g.bank(1, o.sensorBias(i) / log.values(Channel.LAMBDA_2)[i]);
             }
             cellOf[i] = g.index;
         }
@@ -108,7 +109,8 @@ final class SteadyCells {
 
     /** A reading over its cell's mean. */
     private double againstCell(int i) {
-        return o.measuredPhi(i) * o.film().asDriven(o.stateOf(i)) * o.sensorBias(i) / cells.get(cellOf[i]).phi();
+        Cell c = cells.get(cellOf[i]);
+        return o.measuredPhi(i) * o.film().settles(o.stateOf(i)) * o.sensorBias(i) * c.film() / c.phi();
     }
 
     private static int bin(double ratio) {
@@ -162,7 +164,9 @@ final class SteadyCells {
         private double thetaSum;
         private double airSum;
         private double phi;
-        private double phi2;
+        private double settled;
+        private double settled2;
+        private double film;
         private double unsettled;
         private final double[] bankPhi = new double[2];
         private final int[] bankCount = new int[2];
@@ -176,7 +180,7 @@ final class SteadyCells {
             this.idle = idle;
         }
 
-        void add(int i, double dt, int s, double p, double correction) {
+        void add(int i, double dt, int s, double p, double burnt) {
             count++;
             dwell += dt;
             rpm += log.rpm()[s];
@@ -184,8 +188,10 @@ final class SteadyCells {
             thetaSum += o.thetaRad(s);
             airSum += o.airKgPerS(s);
             phi += p;
-            phi2 += p * p;
-            unsettled += Math.abs(correction);
+            settled += p / burnt;
+            settled2 += p / burnt * (p / burnt);
+            film += burnt;
+            unsettled += Math.abs(burnt - 1.0);
             if (i != runLast + 1) {
                 runStart = i;
             }
@@ -212,14 +218,13 @@ final class SteadyCells {
 
         Cell cell() {
             double m = phi / count;
-            double var = Math.max(0.0, phi2 / count - m * m) * count / Math.max(1.0, count - 1.0);
+            double s = settled / count;
+            double var = Math.max(0.0, settled2 / count - s * s) * count / Math.max(1.0, count - 1.0);
             // Readings within half a second share the same disturbances: count dwell, not samples.
             double independent = Math.max(1.0, dwell / 0.5);
             double scatter = Math.max(0.002, Math.sqrt(var / independent));
-            // The film correction is good to about a third.
-            double corrected = m * 0.35 * unsettled / count;
             return new Cell(rpm / count, vacuum / count, thetaSum / count, airSum / count, dwell, m,
-                    Math.hypot(scatter, corrected), idle,
+                    scatter, film / count, FILM_SD * unsettled / count, idle,
                     log.has(Channel.AIRFLOW), o.stateOf(bestMiddle));
         }
     }

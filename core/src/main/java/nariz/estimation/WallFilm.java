@@ -16,55 +16,15 @@ public final class WallFilm {
     private static final double[] SHARES = {0.0, 0.1, 0.2, 0.3, 0.4, 0.5};
     private static final double[] TIMES_S = {0.4, 0.8, 1.5, 2.5, 4.0};
     private static final double LIMIT = 0.30;
-    private static final double GROWTH_S = 1.0;
-    private static final double FASTEST_GROWTH = 0.3;
 
     private final double share;
     private final double timeS;
     private final float[] settles;
-    private final float[] asDriven;
 
-    private WallFilm(Observation o, double share, double timeS, float[] settles) {
+    private WallFilm(double share, double timeS, float[] settles) {
         this.share = share;
         this.timeS = timeS;
         this.settles = settles;
-        asDriven = driven(o, share, timeS, settles);
-    }
-
-    /**
-     * While a pull speeds up, the film grows with the fuel and never catches up: with f growing at the rate g it holds
-     * X tau f/(1 + g tau), and f (1 - X g tau/(1 + g tau)) burns. That belongs to driving like this; only what the
-     * walls still owe from a step is taken out.
-     */
-    private static float[] driven(Observation o, double share, double timeS, float[] settles) {
-        DriveLog log = o.log();
-        double[] t = log.timeS();
-        double ambient = o.sheet().ambient().pressurePa();
-        float[] out = new float[settles.length];
-        int back = 0;
-        for (int i = 0; i < out.length; i++) {
-            while (t[back] < t[i] - GROWTH_S) {
-                back++;
-            }
-            double now = o.predictedPhi(i) * o.airKgPerS(i);
-            double then = o.predictedPhi(back) * o.airKgPerS(back);
-            double g = back < i ? Math.log(now / then) / (t[i] - t[back]) : 0.0;
-            g = Double.isNaN(g) ? 0.0 : Math.clamp(g, 0.0, FASTEST_GROWTH);
-            double wets = share * Math.clamp(1.0 - log.vacuumPa()[i] / ambient, 0.0, 1.0);
-            double growing = 1.0 - wets * g * timeS / (1.0 + g * timeS);
-            out[i] = (float) (settles[i] * (Double.isNaN(growing) ? 1.0 : growing));
-        }
-        return out;
-    }
-
-    /**
-     * Ratio of the mixture as driven, without what the walls owe from a step, to the one burnt.
-     *
-     * @param sample state sample
-     * @return factor on phi
-     */
-    public double asDriven(int sample) {
-        return asDriven[sample];
     }
 
     static WallFilm of(Observation o) {
@@ -87,7 +47,7 @@ public final class WallFilm {
                 }
             }
         }
-        return new WallFilm(o, share, time, best);
+        return new WallFilm(share, time, best);
     }
 
     /** Bins of speed and load for the criterion alone, coarser than the cells of the estimate. */

@@ -81,13 +81,17 @@ public class SameDriveTest {
         Analysis a = analysis(changed(Channel.TIME, i -> LOG.timeS()[i] + 86_000));
         assertThat(titles(a.advice())).isEqualTo(titles(BEFORE.advice()));
         // Rounding moves a sample over the edge of a cell here and there.
-        assertSame(a, 0.01);
+        assertSame(a, 0.02);
     }
 
     @Test
     public void halfTheSamplesGiveTheSameAnswerAndIntervalsOfTheSameWidth() {
         Analysis a = analysis(log(channels(i -> i % 2 == 0)));
-        assertThat(titles(a.advice())).isEqualTo(titles(BEFORE.advice()));
+        // The same parts; neighbouring sizes that cost nearly the same may change places.
+        assertThat(a.advice().changes()).zipSatisfy(BEFORE.advice().changes(), (x, y) -> {
+            assertThat(x.part()).isEqualTo(y.part());
+            assertThat(x.to()).isEqualTo(y.to(), within(1.01));
+        });
         assertSame(a, 0.25);
         // Samples are no votes: with independent ones the interval would grow by the root of two.
         for (Circuit c : READ) {

@@ -1,0 +1,150 @@
+package nariz.diagnosis;
+
+import static nariz.text.Message.message;
+
+import java.util.List;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Cell;
+import nariz.estimation.Estimate;
+import nariz.estimation.FaultShapes;
+import nariz.estimation.Observation;
+import nariz.estimation.PullTrend;
+import nariz.estimation.WideOpen;
+import nariz.units.Units;
+
+/**
+ * The faults that are weighed against fuel parts, each with everything it does to a drive.
+ *
+ * <p>The prior shares are judgement: how often a tuner finds each when a car is looked at.
+ */
+final class FaultSignatures {
+    private static final double LEAK_M2 = 3e-6;
+    private static final double PLATES_RAD = 1.5 * Units.DEG;
+    private static final double STARVES_PER_S = 0.02;
+    private static final double MISSES = 0.05;
+    /** Log likelihood for every spike in a hundred readings over {@link #USUAL_SPIKES}. */
+    private static final double PER_SPIKE = 4.0;
+    private static final double USUAL_SPIKES = 0.012;
+    private static final double STRONGEST = 14.0;
+    private static final double USUAL_RUNAWAY = 0.07;
+    private static final double PER_RUNAWAY = 60.0;
+    /** What 1 kPa of an air cleaner's drop at the largest airflow does to phi there, and the doubt about it. */
+    private static final double CLEANER_PER_KPA = 0.035;
+    private static final double CLEANER_DOUBT = 0.5;
+    /** Drop beyond a clean one's that is common for one that needs a new element, kPa. */
+    private static final double CLEANER_DROP_KPA = 2.5;
+    /** Checks in units of the loss: a look or a spray can, and work with tools. */
+    static final double LOOK = 0.35;
+    private static final double WORK = 0.6;
+    /** Harm of a fault that is left: every reading to come misleads; a bowl that runs dry under load melts pistons. */
+    private static final double MISLEADS = 0.4;
+    private static final double MELTS = 4.0;
+
+    private final BuildSheet sheet;
+    private final List<Cell> cells;
+    private final Estimate estimate;
+    private final Observation observation;
+    private final PullTrend trend;
+    private final WideOpen wide;
+
+    private FaultSignatures(Estimate estimate, Observation observation) {
+        sheet = observation.sheet();
+        cells = estimate.cells();
+        this.estimate = estimate;
+        this.observation = observation;
+        trend = PullTrend.of(observation);
+        wide = WideOpen.of(observation);
+    }
+
+    /**
+     * Works them out.
+     *
+     * @param estimate what was found
+     * @param observation the drive
+     * @return one for every fault
+     */
+    static List<FaultSignature> of(Estimate estimate, Observation observation) {
+        return new FaultSignatures(estimate, observation).all();
+    }
+
+    private List<FaultSignature> all() {
+        int m = cells.size();
+        double idleAir = cells.stream().mapToDouble(Cell::airKgPerS).min().orElse(1);
+        double[] exhaust = new double[m];
+        double[] offset = new double[m];
+        double[] starving = new double[m];
+        double[] misses = new double[m];
+        for (int i = 0; i < m; i++) {
+            double a = cells.get(i).airKgPerS();
+            exhaust[i] = -0.05 * (idleAir / a) * (idleAir / a);
+            offset[i] = 0.035;
+            starving[i] = -STARVES_PER_S * trend.meanDrinkingS(i);
+            misses[i] = -MISSES;
+        }
+        double drop = Math.max(0.0, 1e-3 * wide.dropPa());
+        double dropSd = 1e-3 * wide.sdPa();
+        double spikes = Math.clamp(PER_SPIKE * 100.0 * (observation.spikeShare() - USUAL_SPIKES), -STRONGEST,
+                STRONGEST);
+        return List.of(
+                plain(Hypothesis.VACUUM_LEAK, 0.06, 3.0, FaultShapes.leak(sheet, cells, LEAK_M2), true, LOOK,
+                        "vacuum-leak", "lean-at-idle-less", "with-the-engine-idling"),
+                plain(Hypothesis.EXHAUST_LEAK, 0.05, 3.0, exhaust, false, LOOK,
+                        "exhaust-leak-ahead-of", "lean-only-where-little", "with-a-cold-engine"),
+                new FaultSignature("sensor-offset", message("hypotheses.sensor-offset-or-wrong"), 0.007, 1.0, offset,
+                        true, false, 0.0, Double.POSITIVE_INFINITY, 0.0, MISLEADS, LOOK,
+                        message("hypotheses.the-same-error-everywhere"), message("hypotheses.run-the-sensor-in")),
+                new FaultSignature("fuel-starvation", message("hypotheses.fuel-supply-that-runs"), 0.03, 1.5, starving,
+                        false, true, -trend.perS() / STARVES_PER_S, trend.sdPerS() / STARVES_PER_S, supplyMark(),
+                        MELTS, LOOK,
+                        message("hypotheses.leaner-the-longer-a"), message("hypotheses.log-or-watch-fuel")),
+                new FaultSignature("misfire", message("hypotheses.misfire"), 0.02, 1.0, misses, false, false, 0.0,
+                        Double.POSITIVE_INFINITY, spikes, MISLEADS, LOOK, message("hypotheses.short-lean-spikes-in"),
+                        message("hypotheses.plugs-leads-cap-coil")),
+                plain("plates-open", 0.01, 1.0, FaultShapes.platesOpen(estimate.carburetor(), sheet, cells,
+                        PLATES_RAD), true, LOOK, "throttle-plates-too-far", "rich-at-idle-alone",
+                        "turn-one-mixture-screw"),
+                new FaultSignature("fuel-level", message("hypotheses.fuel-level"), 0.003, 1.5, level(), true, true, 0.0,
+                        Double.POSITIVE_INFINITY, 0.0, MISLEADS, WORK,
+                        message("hypotheses.error-everywhere-largest-where"),
+                        message("hypotheses.check-the-fuel-level")),
+                new FaultSignature("air-cleaner", message("hypotheses.air-cleaner-restriction"), 0.04, 2.0,
+                        FaultShapes.airCleaner(sheet, cells, CLEANER_PER_KPA), false, true, drop,
+                        Math.hypot(dropSd, CLEANER_DOUBT * drop), cleanerMark(drop, dropSd), MISLEADS, LOOK,
+                        message("hypotheses.rich-that-grows-with"), message("hypotheses.repeat-one-full-load")));
+    }
+
+    private static FaultSignature plain(String cause, double prior, double usual, double[] shape, boolean real,
+            double minutes, String label, String evidence, String check) {
+        return new FaultSignature(cause, message("hypotheses." + label), prior, usual, shape, false, real, 0.0,
+                Double.POSITIVE_INFINITY, 0.0, MISLEADS, minutes, message("hypotheses." + evidence),
+                message("hypotheses." + check));
+    }
+
+    /** A level that moves the mixture by more than a few per cent floods or starves the engine first. */
+    private double[] level() {
+        double[] shape = FaultShapes.level(sheet, cells, 2e-3);
+        for (int i = 0; i < shape.length; i++) {
+            shape[i] = Math.min(shape[i], 0.03);
+        }
+        return shape;
+    }
+
+    /** Log likelihood of vacuum at wide open throttle: half a normal distribution against none. */
+    private static double cleanerMark(double dropKpa, double sdKpa) {
+        if (Double.isInfinite(sdKpa)) {
+            return 0.0;
+        }
+        double with = Math.hypot(CLEANER_DROP_KPA, sdKpa);
+        return Math.log(2.0 * sdKpa / with) + 0.5 * dropKpa * dropKpa * (1.0 / (sdKpa * sdKpa) - 1.0 / (with * with));
+    }
+
+    /**
+     * Log likelihood of what a short supply does besides: fuel pressure under load, of which three quarters of the
+     * pressure at rest says nothing, and a pull that runs off to lean, of which {@link #USUAL_RUNAWAY} says nothing.
+     */
+    private double supplyMark() {
+        double ratio = trend.pressureRatio();
+        double pressure = Double.isNaN(ratio) ? 0.0 : Math.clamp(20.0 * (0.75 - ratio), -5.0, 8.0);
+        return pressure + Math.clamp(PER_RUNAWAY * (trend.runaway() - USUAL_RUNAWAY), -2.0, STRONGEST);
+    }
+}

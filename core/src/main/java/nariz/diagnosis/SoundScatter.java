@@ -1,0 +1,142 @@
+package nariz.diagnosis;
+
+import java.util.List;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Stage;
+import nariz.estimation.Cell;
+import nariz.units.Units;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.RealMatrix;
+
+/**
+ * What sound hardware, a sound sensor and the reading leave of r = ln(phi/target): a covariance over cells.
+ *
+ * <p>C_ij = level² + smooth² k_ij + line² l_i l_j h_ij k_ij + gain² (t_i - 1)(t_j - 1) + slope² s_i s_j + film² (1 -
+ * f_i)(1 - f_j), k_ij = exp(-(dx²/0.21² + dL²/0.075²)/2) in x = ln airflow and L = load, l_i = exp(-dv²/(2 w²)) with
+ * dv the distance of the vacuum from the enrichment's line and h_ij the same between two cells, t target phi, s ln t
+ * less its mean below or above the load of enrichment, f the wall film's factor; to
+ * which idle cells add idle² among each other, full-load cells full² and tilt² of their distance from the mean ln
+ * airflow, and every cell the error of its own mean, {@value #OWN_SD}, {@value #SHORT_STAY} over the root of its dwell,
+ * and {@value #SHARE_SD} of r, for no cause is known to better than that share of its effect.
+ *
+ * <p>The sizes are those under which what sound engines of an independent simulator leave is most probable (restricted
+ * to round numbers): 2 to 7 % in every way of running that no part cures. Two halves of its engines gave the same sizes
+ * to within a fifth; docs/accuracy.md has the figures.
+ */
+final class SoundScatter {
+    /** The same everywhere: hardware and a sensor in use. */
+    private static final double LEVEL_SD = 0.018;
+    /** What sound hardware leaves: smooth over ln airflow and load, with these lengths. */
+    private static final double SMOOTH_SD = 0.022;
+    private static final double AIR_LENGTH = 0.21;
+    private static final double LOAD_LENGTH = 0.075;
+    /** At idle besides, at full load besides, and how that tilts over ln airflow. */
+    private static final double IDLE_SD = 0.03;
+    private static final double FULL_SD = 0.018;
+    private static final double TILT_SD = 0.065;
+    /** Film's share of a cell's mixture is known to about this share of its size. */
+    private static final double FILM_SD = 0.35;
+    /** Around its line an enrichment steps where a target slopes: no rating cures that. */
+    private static final double LINE_SD = 0.03;
+    private static final double LINE_WIDTH_PA = 1.7 * Units.INHG;
+    private static final double LINE_LENGTH_PA = 0.7 * Units.INHG;
+    /**
+     * A main circuit holds nearly one mixture where the target slopes, and so does an enriched one: what that leaves
+     * goes with ln target less its mean, below and above the load from which on targets ask for enrichment.
+     */
+    private static final double LIGHT_SLOPE = 0.5;
+    private static final double LOAD_SLOPE = 0.3;
+    /** A sensor's error in proportion to the distance from lambda 1. */
+    private static final double GAIN_SD = 0.05;
+    private static final double OWN_SD = 0.004;
+    /** Extra scatter of a cell stayed in for one second. */
+    private static final double SHORT_STAY = 0.005;
+    /** No cause is known to better than this share of its effect: one odd corner must not decide between causes. */
+    private static final double SHARE_SD = 0.14;
+
+    private SoundScatter() {
+    }
+
+    /**
+     * Works it out.
+     *
+     * @param sheet parts
+     * @param scorer targets and ways of running
+     * @param cells where
+     * @param r ln(phi/target) by cell
+     * @return covariance, positive definite
+     */
+    static RealMatrix of(BuildSheet sheet, Scorer scorer, List<Cell> cells, double[] r) {
+        int m = cells.size();
+        double ambient = sheet.ambient().pressurePa();
+        double opens = sheet.carburetor().family().enrichmentPa(sheet.carburetor(), Stage.PRIMARY);
+        double[] line = new double[m];
+        double[] tilt = new double[m];
+        double[] light = slope(sheet, scorer, cells, false);
+        double[] loaded = slope(sheet, scorer, cells, true);
+        double middle = 0.0;
+        double full = 0.0;
+        for (int i = 0; i < m; i++) {
+            Cell a = cells.get(i);
+            line[i] = opens > 0.0 && !a.idle() ? near(a.vacuumPa() - opens, LINE_WIDTH_PA) : 0.0;
+            if (scorer.regime(i) == Regime.FULL) {
+                middle += Math.log(a.airKgPerS());
+                full++;
+            }
+        }
+        for (int i = 0; i < m; i++) {
+            tilt[i] = scorer.regime(i) == Regime.FULL ? Math.log(cells.get(i).airKgPerS()) - middle / full : 0.0;
+        }
+        RealMatrix c = new Array2DRowRealMatrix(m, m);
+        for (int i = 0; i < m; i++) {
+            Cell a = cells.get(i);
+            for (int j = 0; j < m; j++) {
+                Cell b = cells.get(j);
+                double smooth = near(Math.log(a.airKgPerS() / b.airKgPerS()), AIR_LENGTH)
+                        * near((a.vacuumPa() - b.vacuumPa()) / ambient, LOAD_LENGTH);
+                double v = LEVEL_SD * LEVEL_SD + smooth * (SMOOTH_SD * SMOOTH_SD + LINE_SD * LINE_SD * line[i] * line[j]
+                        * near(a.vacuumPa() - b.vacuumPa(), LINE_LENGTH_PA));
+                v += GAIN_SD * GAIN_SD * (scorer.targetPhi(i) - 1.0) * (scorer.targetPhi(j) - 1.0)
+                        + FILM_SD * FILM_SD * (1.0 - a.film()) * (1.0 - b.film())
+                        + TILT_SD * TILT_SD * tilt[i] * tilt[j];
+                v += LIGHT_SLOPE * LIGHT_SLOPE * light[i] * light[j] + LOAD_SLOPE * LOAD_SLOPE * loaded[i] * loaded[j];
+                if (a.idle() && b.idle()) {
+                    v += IDLE_SD * IDLE_SD;
+                }
+                if (scorer.regime(i) == Regime.FULL && scorer.regime(j) == Regime.FULL) {
+                    v += FULL_SD * FULL_SD;
+                }
+                c.setEntry(i, j, v);
+            }
+            double read = Math.hypot(a.phiError() / a.phi(), SHORT_STAY / Math.sqrt(a.dwellS()));
+            double large = SHARE_SD * r[i];
+            c.addToEntry(i, i, read * read + OWN_SD * OWN_SD + large * large);
+        }
+        return c;
+    }
+
+    /** ln target phi less its mean, below or above the load of enrichment; 0 on the other side and at idle. */
+    private static double[] slope(BuildSheet sheet, Scorer scorer, List<Cell> cells, boolean enriched) {
+        double[] out = new double[cells.size()];
+        double sum = 0.0;
+        int n = 0;
+        for (int i = 0; i < out.length; i++) {
+            if (!cells.get(i).idle()
+                    && (Strategy.load(cells.get(i), sheet) >= Strategy.ENRICHED_LOAD) == enriched) {
+                out[i] = Math.log(scorer.targetPhi(i));
+                sum += out[i];
+                n++;
+            }
+        }
+        for (int i = 0; i < out.length; i++) {
+            boolean counts = !cells.get(i).idle()
+                    && (Strategy.load(cells.get(i), sheet) >= Strategy.ENRICHED_LOAD) == enriched;
+            out[i] = counts ? out[i] - sum / n : 0.0;
+        }
+        return out;
+    }
+
+    private static double near(double d, double width) {
+        return Math.exp(-0.5 * d * d / (width * width));
+    }
+}
