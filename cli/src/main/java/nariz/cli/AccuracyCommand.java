@@ -22,6 +22,7 @@ import picocli.CommandLine.Spec;
 final class AccuracyCommand implements Callable<Integer> {
     private static final String FOUR_BARRELS = "four-barrel";
     private static final String TWO_BARRELS = "block-metered-2";
+    private static final String STRANGERS = "strangers";
 
     @Spec
     private CommandSpec spec;
@@ -33,8 +34,8 @@ final class AccuracyCommand implements Callable<Integer> {
     private int count;
 
     @Option(names = "--family", paramLabel = "KEY", defaultValue = FOUR_BARRELS,
-            description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn) or "
-                    + TWO_BARRELS)
+            description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn), "
+                    + TWO_BARRELS + ", or " + STRANGERS + ": four-barrels of other laws than the estimator's")
     private String family;
 
     @Option(names = "--reference", paramLabel = "FOLDER",
@@ -72,8 +73,10 @@ final class AccuracyCommand implements Callable<Integer> {
         return switch (family) {
             case FOUR_BARRELS -> PracticeCase::of;
             case TWO_BARRELS -> PracticeCase::twoBarrel;
+            case STRANGERS -> PracticeCase::stranger;
             default -> throw new ParameterException(spec.commandLine(), "found --family " + family
-                    + ". There are practice engines with " + FOUR_BARRELS + " and " + TWO_BARRELS + ".");
+                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + " and " + STRANGERS
+                    + ".");
         };
     }
 }

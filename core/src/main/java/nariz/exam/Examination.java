@@ -90,7 +90,7 @@ final class Examination {
         while (outcome.rounds < MOST_ROUNDS) {
             Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, checked, () -> false);
             if (truth == null) {
-                truth = Truth.of(a.observation(), drive, paper.seed(), paper.faults());
+                truth = Truth.of(a.observation(), drive, paper.seed(), paper.faults(), paper.stranger());
                 coverage(a, sheet);
             }
             outcome.answers.add(answer(a.advice()));
@@ -113,7 +113,7 @@ final class Examination {
             }
             sheet = a.sheetAfter();
             outcome.rounds++;
-            effects(a, Truth.of(a.observation(), drive, paper.seed(), paper.faults()).phi(sheet));
+            effects(a, Truth.of(a.observation(), drive, paper.seed(), paper.faults(), paper.stranger()).phi(sheet));
             if (truth.tuned(sheet, paper.healthy())) {
                 break;
             }

@@ -32,9 +32,11 @@ import nariz.sim.SimulatedDrive;
  * @param script the road
  * @param twoSensors whether each bank has a sensor
  * @param sound whether the healthy car is in tolerance everywhere: some engines are not with any parts
+ * @param stranger whether its carburetor follows other laws than the estimator's
  */
 public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, List<Misfit> errors,
-        Map<Fault, Double> faults, DriveScript script, boolean twoSensors, boolean sound) {
+        Map<Fault, Double> faults, DriveScript script, boolean twoSensors, boolean sound,
+        boolean stranger) {
     /**
      * A part moved away from where it should be.
      *
@@ -83,6 +85,32 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         return of(seed, true);
     }
 
+    /**
+     * Draws a case whose carburetor follows other laws than the estimator's: a third have one or two parts wrong, a
+     * third a fault, a third nothing, by turns of the seed. Nobody picked these engines for being easy to set up: they
+     * carry what the best parts on the ladders leave.
+     *
+     * @param seed seed
+     * @return the case
+     */
+    public static PracticeCase stranger(long seed) {
+        Random r = new Random(seed * 7919 + 29);
+        DriveScript script = DriveScript.twelveMinutes().varied(r);
+        BuildSheet start = engine(r);
+        BuildSheet tuned = HealthyTune.of(start, truth(start, seed, script, true).coarse(start, CELLS));
+        BuildSheet healthy = HealthyTune.of(tuned, truth(tuned, seed, script, true).coarse(tuned, CELLS));
+        List<Misfit> errors = new ArrayList<>();
+        Map<Fault, Double> faults = new EnumMap<>(Fault.class);
+        int kind = (int) Math.floorMod(seed, 3L);
+        if (kind == 0) {
+            errors.addAll(errors(r, healthy, truth(healthy, seed, script, true), r.nextDouble() < 0.7 ? 1 : 2));
+        } else if (kind == 1) {
+            faults.put(Fault.values()[r.nextInt(Fault.values().length)], 0.9 + 0.6 * r.nextDouble());
+        }
+        return new PracticeCase(seed, healthy, apply(healthy, errors), errors, faults, script, r.nextInt(4) == 0, true,
+                true);
+    }
+
     private static PracticeCase of(long seed, boolean twoBarrel) {
         Random r = new Random(seed * 7919 + 17);
         DriveScript script = DriveScript.twelveMinutes().varied(r);
@@ -92,11 +120,11 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         // Some engines cannot be set up well with any parts; nobody would learn much from those.
         for (int i = 0; i < DRAWS && worst > HEALTHY; i++) {
             BuildSheet start = twoBarrel ? twoBarrelEngine(r) : engine(r);
-            Truth first = truth(start, seed, script);
+            Truth first = truth(start, seed, script, false);
             BuildSheet tuned = HealthyTune.of(start, first.coarse(start, CELLS));
             if (first.worst(tuned) < worst) {
                 // The tuned car drives a little differently: it has to be sound on its own drive.
-                Truth own = truth(tuned, seed, script);
+                Truth own = truth(tuned, seed, script, false);
                 if (own.worst(tuned) < worst) {
                     worst = own.worst(tuned);
                     healthy = tuned;
@@ -114,7 +142,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
             faults.put(Fault.values()[r.nextInt(Fault.values().length)], 0.9 + 0.6 * r.nextDouble());
         }
         return new PracticeCase(seed, healthy, apply(healthy, errors), errors, faults, script, r.nextInt(4) == 0,
-                worst <= SOUND);
+                worst <= SOUND, false);
     }
 
     private static BuildSheet apply(BuildSheet healthy, List<Misfit> errors) {
@@ -125,9 +153,15 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         return fitted;
     }
 
+    private static EngineSimulator car(BuildSheet parts, long seed, Map<Fault, Double> faults, long noise,
+            boolean stranger) {
+        return stranger ? EngineSimulator.stranger(parts, seed, faults, noise)
+                : new EngineSimulator(parts, seed, faults, noise);
+    }
+
     /** The mixture behind a drive, whatever its sensor can read of it. */
-    private static Truth truth(BuildSheet sheet, long seed, DriveScript script) {
-        SimulatedDrive d = new EngineSimulator(sheet, seed, Map.of(), seed).drive(script, 10, "practice");
+    private static Truth truth(BuildSheet sheet, long seed, DriveScript script, boolean stranger) {
+        SimulatedDrive d = car(sheet, seed, Map.of(), seed, stranger).drive(script, 10, "practice");
         DriveLog log = d.log();
         Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
         log.recorded().forEach(c -> channels.put(c, log.values(c)));
@@ -135,7 +169,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         Arrays.fill(on, 1.0);
         channels.put(Channel.LAMBDA, on);
         DriveLog readable = new DriveLog(log.name(), channels, List.of(), 0);
-        return Truth.of(Observation.of(readable, sheet, () -> false), d, seed, Map.of());
+        return Truth.of(Observation.of(readable, sheet, () -> false), d, seed, Map.of(), stranger);
     }
 
     /** Errors that together leave the car out of tune. */
@@ -257,7 +291,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      * @return the drive
      */
     public SimulatedDrive drive(BuildSheet parts, long noiseSeed) {
-        EngineSimulator car = new EngineSimulator(parts, seed, faults, noiseSeed);
+        EngineSimulator car = car(parts, seed, faults, noiseSeed, stranger);
         return (twoSensors ? car.withTwoSensors() : car).drive(script, 20, "practice-" + seed + ".csv");
     }
 

@@ -31,12 +31,14 @@ final class Truth {
     private final double[] driven;
     private final long quirksSeed;
     private final Map<Fault, Double> faults;
+    private final boolean stranger;
 
     /** Mean and root mean square of lambda/target - 1. */
     record Off(double mean, double rms, double dwellS) {
     }
 
-    private Truth(List<Cell> cells, double[] driven, long quirksSeed, Map<Fault, Double> faults) {
+    private Truth(List<Cell> cells, double[] driven, long quirksSeed, Map<Fault, Double> faults, boolean stranger) {
+        this.stranger = stranger;
         this.cells = cells;
         this.driven = driven;
         this.quirksSeed = quirksSeed;
@@ -44,7 +46,7 @@ final class Truth {
     }
 
     /** The truth behind a drive, in the states an observation counts as steady. */
-    static Truth of(Observation o, SimulatedDrive d, long quirksSeed, Map<Fault, Double> faults) {
+    static Truth of(Observation o, SimulatedDrive d, long quirksSeed, Map<Fault, Double> faults, boolean stranger) {
         int m = o.cells().size();
         double[] burnt = new double[m];
         double[] metered = new double[m];
@@ -62,7 +64,7 @@ final class Truth {
         for (int c = 0; c < m; c++) {
             driven[c] = metered[c] > 0 ? burnt[c] / metered[c] : 1.0;
         }
-        return new Truth(o.cells(), driven, quirksSeed, faults);
+        return new Truth(o.cells(), driven, quirksSeed, faults, stranger);
     }
 
     /** The same with the cells of most dwell in every regime alone: enough for setting a car up. */
@@ -76,12 +78,13 @@ final class Truth {
                 .sorted(Comparator.comparingDouble((Integer i) -> cells.get(i).dwellS()).reversed())
                 .limit(perRegime)).mapToInt(Integer::intValue).toArray();
         return new Truth(Arrays.stream(few).mapToObj(cells::get).toList(),
-                Arrays.stream(few).mapToDouble(i -> driven[i]).toArray(), quirksSeed, faults);
+                Arrays.stream(few).mapToDouble(i -> driven[i]).toArray(), quirksSeed, faults, stranger);
     }
 
     /** Parts of phi in every cell. */
     double[][] phi(BuildSheet parts) {
-        EngineSimulator car = new EngineSimulator(parts, quirksSeed, faults, 1);
+        EngineSimulator car = stranger ? EngineSimulator.stranger(parts, quirksSeed, faults, 1)
+                : new EngineSimulator(parts, quirksSeed, faults, 1);
         double[][] out = new double[cells.size()][];
         for (int i = 0; i < out.length; i++) {
             out[i] = car.steadyPhi(cells.get(i).rpm(), cells.get(i).vacuumPa());

@@ -28,6 +28,8 @@ import org.jspecify.annotations.NullUnmarked;
  * emptying time constant; Heywood 1988, section 14.2), road speed,
  * wall film (X-tau: Aquino, SAE 810494, 1981), pump chamber, exhaust column, sensor. The driver holds a speed with a
  * proportional-integral foot. Deterministic for a seed.
+ *
+ * <p>In one piece because driver, air, fuel, exhaust and sensor are steps of one integration over the same states.
  */
 // Channels are set up by itself a few lines before they are filled.
 @NullUnmarked
@@ -41,6 +43,11 @@ public final class EngineSimulator {
     private static final double EXHAUST_K = 750;
     private static final double MISS_S = 0.15;
     private static final double SHIFT_S = 0.4;
+    /** What strength 1 of an air cleaner in need of a new element adds to its drop at the largest airflow. */
+    private static final double FOUL_PA = 2500;
+    /** Share of the fuel that a stranger's slow film takes up, and its time. */
+    private static final double SLOW_FILM = 0.04;
+    private static final double SLOW_FILM_S = 8.0;
 
     private final BuildSheet fitted;
     private final Quirks quirks;
@@ -54,6 +61,7 @@ public final class EngineSimulator {
     private final double largestAir;
     private final double idleRad;
     private final double scale;
+    private final double slowFilm;
     private boolean twoSensors;
 
     /**
@@ -65,21 +73,44 @@ public final class EngineSimulator {
      * @param noiseSeed draws road, noise and dropouts
      */
     public EngineSimulator(BuildSheet fitted, long quirksSeed, Map<Fault, Double> faults, long noiseSeed) {
+        this(fitted, quirksSeed, faults, noiseSeed, false);
+    }
+
+    /**
+     * A car whose carburetor follows other laws than the equations, on a manifold whose walls hold a second, slow film.
+     *
+     * @param fitted what is really fitted
+     * @param quirksSeed draws its laws and how it strays from them
+     * @param faults what else is wrong, with strengths
+     * @param noiseSeed draws road, noise and dropouts
+     * @return a car
+     */
+    public static EngineSimulator stranger(BuildSheet fitted, long quirksSeed, Map<Fault, Double> faults,
+            long noiseSeed) {
+        return new EngineSimulator(fitted, quirksSeed, faults, noiseSeed, true);
+    }
+
+    private EngineSimulator(BuildSheet fitted, long quirksSeed, Map<Fault, Double> faults, long noiseSeed,
+            boolean strange) {
         this.fitted = fitted;
         this.quirks = Quirks.of(quirksSeed, fitted.engine().cam(), fitted.engine().displacementM3());
         this.faults = Map.copyOf(faults);
         this.seed = noiseSeed;
-        model = fitted.carburetor().family().model(fitted, 0.0, quirks.coefficients);
+        DeliveryModel plain = fitted.carburetor().family().model(fitted, 0.0, quirks.coefficients);
         circuits = fitted.carburetor().family().circuits();
         shots = fitted.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElseThrow();
-        flow = model.newDelivery();
+        flow = plain.newDelivery();
         // A car is about as heavy and blunt as its engine can pull.
         scale = Math.clamp(Math.pow(fitted.engine().displacementM3() * fitted.engine().redlineRpm() / 21.3, 0.9), 0.3,
                 1.6);
         ambientPa = fitted.ambient().pressurePa();
-        largestAir = model.airKgPerS(0.85 * fitted.engine().redlineRpm(), 0.98 * ambientPa);
+        largestAir = plain.airKgPerS(0.85 * fitted.engine().redlineRpm(), 0.98 * ambientPa);
         double idlePa = ambientPa - idleVacuumPa(fitted.engine().cam());
-        double idleAir = air(fitted.engine().idleRpm(), idlePa);
+        double idle = fitted.engine().idleRpm();
+        double idleAir = quirks.filling(idle / fitted.engine().redlineRpm()) * plain.airKgPerS(idle, idlePa);
+        model = strange ? new StrangeModel(fitted, quirks.coefficients, quirksSeed, idleAir, ambientPa - idlePa,
+                largestAir) : plain;
+        slowFilm = strange ? SLOW_FILM : 0.0;
         idleRad = model.angleFor(idleAir - leakKgPerS(idlePa), ambientPa - idlePa);
     }
 
@@ -134,6 +165,9 @@ public final class EngineSimulator {
      */
     public double[] steadyPhi(double rpm, double vacuumPa) {
         double a = air(rpm, ambientPa - vacuumPa);
+        if (model instanceof StrangeModel s) {
+            s.settle();
+        }
         double carb = Math.max(0.1 * a, a - leakKgPerS(ambientPa - vacuumPa));
         double theta = Math.max(idleRad, model.angleFor(carb, vacuumPa));
         model.evaluateAir(a, carb, vacuumPa, theta, flow);
@@ -144,10 +178,15 @@ public final class EngineSimulator {
         return out;
     }
 
+    /** What the air cleaner takes of the pressure ahead of the carburetor, Pa. */
+    private double cleanerPa(double airKgPerS) {
+        return FOUL_PA * fault(Fault.AIR_CLEANER) * Math.pow(airKgPerS / largestAir, 1.7);
+    }
+
     /** Factor on a circuit that no equation of the estimator's has. */
     private double strays(Circuit c, double airKgPerS) {
         double share = airKgPerS / largestAir;
-        return quirks.circuit(c, share) * (1.0 + 0.09 * fault(Fault.AIR_CLEANER) * share * share);
+        return quirks.circuit(c, share) * (1.0 + 0.09 * fault(Fault.AIR_CLEANER) * Math.pow(share, 1.4));
     }
 
     /**
@@ -184,6 +223,7 @@ public final class EngineSimulator {
         private double manifold = ambientPa - idleVacuumPa(fitted.engine().cam());
         private double rpm = fitted.engine().idleRpm();
         private double filmKg;
+        private double slowKg;
         private double sensed = 1.0;
         private double sensed2 = 1.0;
         private double level = 1.0;
@@ -282,11 +322,12 @@ public final class EngineSimulator {
         private double settledPressure(double guessKgPerS) {
             double k = fitted.ambient().temperatureK();
             double area = model.plateArea(theta, guessKgPerS);
+            double inlet = ambientPa - cleanerPa(guessKgPerS);
             double low = 8e3;
             double high = ambientPa - 30;
             for (int i = 0; i < 18; i++) {
                 double p = 0.5 * (low + high);
-                double in = area * CompressibleFlow.flux(ambientPa, k, p) + leakKgPerS(p);
+                double in = area * CompressibleFlow.flux(inlet, k, Math.min(p, inlet)) + leakKgPerS(p);
                 if (in > air(rpm, p)) {
                     low = p;
                 } else {
@@ -349,7 +390,9 @@ public final class EngineSimulator {
             double share = quirks.filmShare * (0.5 + 0.8 * manifold / ambientPa);
             double off = filmKg / quirks.filmTimeS;
             filmKg += STEP_S * (share * fuel - off);
-            double burnt = (1 - share) * fuel + off;
+            double slow = slowKg / SLOW_FILM_S;
+            slowKg += STEP_S * (slowFilm * fuel - slow);
+            double burnt = (1 - share - slowFilm) * fuel + off + (slowFilm > 0 ? slow : 0.0);
             lambdaNow = Math.clamp(perPhi / Math.max(burnt, 1e-9), 0.4, 3.0);
             toSensor(drawn);
         }

@@ -10,7 +10,9 @@ public enum Fault {
     SENSOR_OFFSET,
     /** Fuel level that falls during a long pull; strength 1 loses 15 % after about six seconds. */
     FALLING_FUEL_LEVEL,
-    /** Air cleaner that richens with the square of airflow; strength 1 is 9 % at the largest airflow. */
+    /**
+     * Air cleaner that needs a new element; strength 1 takes 2.5 kPa at the largest airflow and richens by 9 % there.
+     */
     AIR_CLEANER,
     /** One cylinder misses now and then; strength 1 is two bursts a second of 0.15 s that read 0.25 lambda lean. */
     MISFIRE
