@@ -3,6 +3,7 @@ package nariz.diagnosis;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,6 +12,7 @@ import java.util.Optional;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
+import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.estimation.Banks;
@@ -19,24 +21,12 @@ import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
-import nariz.text.Measure;
 import nariz.text.Message;
-import nariz.units.Units;
 
 /** Puts the numbers into an answer with words. */
 final class AdviceBuilder {
     private static final double MOSTLY = 0.5;
-    private static final double LEAST_SHARE = 0.25;
-    private static final double LEAST_READ_S = 2.0;
-    private static final double POWER_LOAD = 0.78;
-    private static final double DOUBT = 0.16;
     private static final double BANKS_DIFFER = 0.03;
-    /** Vacuum of a light cruise, and of a climb on the main circuit, Pa. */
-    private static final double LIGHT_PA = 16 * Units.INHG;
-    private static final double CLIMB_LOW_PA = 8 * Units.INHG;
-    private static final double CLIMB_HIGH_PA = 13 * Units.INHG;
-    /** How far to either side of an enrichment's rating a climb must go, Pa. */
-    private static final double AROUND_PA = 2.5 * Units.INHG;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -65,11 +55,12 @@ final class AdviceBuilder {
                 o.cells().size(), Analysis.FEWEST_CELLS);
         List<CircuitFinding> circuits = new ArrayList<>();
         for (Circuit c : o.sheet().carburetor().family().circuits()) {
-            circuits.add(new CircuitFinding(c, 1, 0.5, 1.5, 0, Double.NaN, Status.NOT_READ, List.of(), Optional.empty(),
-                    drive(c, o)));
+            circuits.add(new CircuitFinding(c, 1, 0.5, 1.5, 0, Double.NaN, Status.NOT_READ, List.of(),
+                    Optional.empty(), message("doubt.hardly-used"),
+                    CircuitFindings.drive(c, o)));
         }
         List<Message> missing = circuits.stream().filter(c -> c.circuit().role() != Circuit.Role.PUMP)
-                .map(c -> named(c.circuit(), c.settledBy())).toList();
+                .map(c -> CircuitFindings.named(c.circuit(), c.settledBy())).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), Remarks.of(o), List.of(),
                 List.of(), sensor(o), Optional.empty(), o.log().unread());
@@ -87,18 +78,17 @@ final class AdviceBuilder {
 
     Advice build(List<Decision.Step> chosen) {
         List<RegimeError> today = scorer.errors(scorer.today());
-        double none = causes.stream().filter(h -> h.cause().equals(Hypothesis.NONE))
-                .mapToDouble(Hypothesis::probability).sum();
         boolean check = !checks.isEmpty();
         boolean change = !check && !chosen.isEmpty();
         List<Change> changes = change ? changes(chosen, today) : List.of();
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
-        List<CircuitFinding> circuits = findings(changes, check);
+        CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
+        List<CircuitFinding> circuits = found.of(changes, check);
         Verdict verdict = check ? Verdict.CHECK_FIRST : (change ? Verdict.CHANGE : leaveOrRead(today));
-        List<Message> missing = missing();
-        Message sentence = sentence(verdict, changes, today, none);
+        List<Message> missing = found.missing();
+        Message sentence = sentence(verdict, changes, today);
         return new Advice(verdict, sentence, circuits, causes, changes,
                 predictions(today, after), FlagStretch.of(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
@@ -116,8 +106,16 @@ final class AdviceBuilder {
             bank(out, message("advice-builder.under-load"), b.load(), message(
                     "advice-builder.distribution-or-one-side"));
         });
+        screwsAtTheirEnd().ifPresent(out::add);
         out.addAll(Remarks.of(observation));
         return out;
+    }
+
+    /** Screws that are out as far as they do anything, on an idle that still reads lean. */
+    private Optional<Message> screwsAtTheirEnd() {
+        return Ladder.of(observation.sheet()).stream().filter(l -> l.part().role() == Part.Role.IDLE_MIXTURE
+                && l.stage() == Stage.PRIMARY && l.fitted(observation.sheet()) >= l.high() - 1e-9).findFirst()
+                .map(l -> message("advice-builder.screws-at-their-end", l.part().text(l.fitted(observation.sheet()))));
     }
 
     private static SensorFinding sensor(Observation o) {
@@ -125,13 +123,14 @@ final class AdviceBuilder {
     }
 
     private List<BankFinding> banks() {
+        CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
         List<BankFinding> out = new ArrayList<>();
         for (int bank = 1; bank <= 2; bank++) {
             int number = bank;
             Estimator.ofBank(observation, bank).ifPresent(e -> {
                 Map<Circuit, BankFinding.Interval> circuits = new LinkedHashMap<>();
                 for (Circuit c : family().circuits()) {
-                    if (c.role() != Circuit.Role.PUMP && read(c)[1] >= LEAST_READ_S) {
+                    if (c.role() != Circuit.Role.PUMP && found.used(c)) {
                         circuits.put(c, new BankFinding.Interval(e.correction(c), e.low(c), e.high(c)));
                     }
                 }
@@ -301,140 +300,24 @@ final class AdviceBuilder {
         return out;
     }
 
-    private List<CircuitFinding> findings(List<Change> changes, boolean check) {
-        List<CircuitFinding> out = new ArrayList<>();
-        boolean changing = !changes.isEmpty();
-        for (Circuit c : family().circuits()) {
-            double[] read = read(c);
-            boolean blamed = changes.stream().anyMatch(x -> x.circuit().equals(c) && x.now());
-            boolean later = changes.stream().anyMatch(x -> x.circuit().equals(c) && !x.now());
-            double half = 0.5 * (estimate.high(c) - estimate.low(c));
-            Status status;
-            if (read[1] < LEAST_READ_S || c.role() == Circuit.Role.PUMP) {
-                status = Status.NOT_READ;
-            } else if (blamed) {
-                status = Status.OFF;
-            } else if (later) {
-                status = Status.WAITING;
-            } else if (half > DOUBT || (check && Math.abs(read[0]) > 0.03)) {
-                status = Status.IN_DOUBT;
-            } else {
-                status = Math.abs(read[0]) > 0.05 && changing ? Status.WAITING : Status.SETTLED;
-            }
-            Message settle = status == Status.NOT_READ || status == Status.IN_DOUBT ? drive(c, observation)
-                    : Message.NONE;
-            out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
-                    read[1] / observation.steadyS(), read[1] > 0 ? read[0] : Double.NaN, status, confounded(c),
-                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope()
-                    : Optional.empty(), settle));
-        }
-        return out;
-    }
-
-    /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
-    private double[] read(Circuit c) {
-        double seconds = 0;
-        double error = 0;
-        double weight = 0;
-        for (int i = 0; i < estimate.cells().size(); i++) {
-            Cell cell = estimate.cells().get(i);
-            double share = estimate.share(i, List.of(c));
-            // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
-            boolean power = c.role() == Circuit.Role.ENRICHMENT;
-            boolean wanted = power && fitsPower() && Strategy.load(cell, observation.sheet()) > POWER_LOAD;
-            boolean counts = power ? wanted : share > LEAST_SHARE;
-            if (counts) {
-                seconds += cell.dwellS();
-                double w = Math.min(cell.dwellS(), 10.0);
-                error += w * (scorer.targetPhi(i) / estimate.phi(i) - 1.0);
-                weight += w;
-            }
-        }
-        return new double[] {weight > 0 ? error / weight : 0.0, seconds};
-    }
-
-    private boolean fitsPower() {
-        return enrichmentPa(observation) > 0.0;
-    }
-
-    private static double enrichmentPa(Observation o) {
-        return o.sheet().carburetor().family().enrichmentPa(o.sheet().carburetor(), Stage.PRIMARY);
-    }
-
-    private List<Message> confounded(Circuit c) {
-        List<Message> out = new ArrayList<>();
-        for (Circuit other : family().circuits()) {
-            if (!other.equals(c) && other.role() != Circuit.Role.PUMP && Math.abs(estimate.correlation(c,
-                    other)) > 0.6) {
-                out.add(other.label());
-            }
-        }
-        if (c.stage() == Stage.SECONDARY) {
-            return out;
-        }
-        switch (c.role()) {
-            case IDLE, PROGRESSION -> out.addAll(List.of(message("advice-builder.idle-air-bleed"),
-                    message("advice-builder.vacuum-leak-when-lean")));
-            case METERING -> out.addAll(List.of(message("advice-builder.fuel-level"),
-                    message("advice-builder.high-speed-air-bleed")));
-            case ENRICHMENT -> out.add(message("advice-builder.main-jet-at-full"));
-            case PUMP -> { }
-        }
-        return out;
-    }
-
-    /** The short drive that reads a circuit. */
-    private static Message drive(Circuit c, Observation o) {
-        double idle = o.sheet().engine().idleRpm();
-        double red = o.sheet().engine().redlineRpm();
-        double line = enrichmentPa(o);
-        if (c.stage() == Stage.SECONDARY) {
-            return c.lowSpeed() ? message("advice-builder.not-told-apart-from")
-                    : message("advice-builder.two-full-throttle-pulls", 0.45 * red, 0.9 * red);
-        }
-        return switch (c.role()) {
-            case IDLE -> message("advice-builder.s-of-warm-idle", 40.0, idle);
-            case PROGRESSION -> message("advice-builder.three-steady-cruises-of", 1.7 * idle, 2.6 * idle,
-                    Measure.atLeast(LIGHT_PA), Measure.VACUUM_UNIT);
-            case METERING -> message("advice-builder.four-steady-climbs-of", 0.42 * red,
-                    0.65 * red, Measure.atLeast(CLIMB_LOW_PA), Measure.atMost(CLIMB_HIGH_PA), Measure.VACUUM_UNIT);
-            case ENRICHMENT -> message("advice-builder.a-climb-on-which", Measure.atLeast(line + AROUND_PA),
-                    Measure.atMost(Math.max(Units.INHG, line - AROUND_PA)), 0.5 * red, Measure.VACUUM_UNIT);
-            case PUMP -> message("advice-builder.six-stabs-from-closed");
-        };
-    }
-
-    private List<Message> missing() {
-        List<Message> out = new ArrayList<>();
-        for (Circuit c : family().circuits()) {
-            boolean asked = switch (c.role()) {
-                case PUMP -> false;
-                case ENRICHMENT -> fitsPower();
-                // No drive tells a second stage's idle from the first one's.
-                case IDLE, PROGRESSION -> c.stage() == Stage.PRIMARY;
-                case METERING -> true;
-            };
-            if (asked && read(c)[1] < LEAST_READ_S) {
-                out.add(named(c, drive(c, observation)));
-            }
-        }
-        return out;
-    }
-
-    private static Message named(Circuit c, Message drive) {
-        return Message.join(": ", List.of(c.label(), drive));
-    }
-
-    private Message sentence(Verdict verdict, List<Change> changes, List<RegimeError> today, double none) {
+    private Message sentence(Verdict verdict, List<Change> changes, List<RegimeError> today) {
         return switch (verdict) {
             case CHANGE -> changeSentence(changes.stream().filter(c -> c.part().role() != Part.Role.IDLE_STOP)
                     .findFirst()
                     .orElse(changes.getFirst()), today);
             case CHECK_FIRST -> checkSentence();
-            case LEAVE -> message("advice-builder.leave-it-alone-no", (none > 0.5
-                    ? message("advice-builder.and-what-is-left") : Message.literal(".")));
+            case LEAVE -> scorer.fine() ? message("advice-builder.leave-it-alone-no",
+                    message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now", worst(today));
             case MORE_DATA -> message("advice-builder.too-few-ways-of");
         };
+    }
+
+    /** The way of running that is furthest off, for its tolerance. */
+    private static Message worst(List<RegimeError> today) {
+        RegimeError e = today.stream().max(Comparator.comparingDouble(x -> x.rms() / x.regime().tolerance()))
+                .orElseThrow();
+        return message(e.mean() > 0 ? "advice-builder.lean" : "advice-builder.rich", message("advice-builder.at",
+                Math.round(100 * Math.abs(e.mean())), e.regime().label()));
     }
 
     private Message changeSentence(Change c, List<RegimeError> today) {

@@ -94,6 +94,7 @@ public final class AdviceJson {
         m.put("status", c.status().key());
         m.put("slope", c.slope().map(AdviceJson::slope).orElse(null));
         m.put("confoundedWith", english(c.confoundedWith()));
+        m.put("why", english(c.why()));
         m.put("settledBy", english(c.settledBy()));
         return m;
     }

@@ -84,6 +84,9 @@ public final class AdviceText {
             c.slope().ifPresent(s -> out.add(String.format(Locale.ROOT,
                     "                %+.0f %% for twice the air (%+.0f to %+.0f %%)", 100 * s.perDoubling(),
                     100 * s.low(), 100 * s.high())));
+            if (!c.why().isEmpty() && c.status() == Status.IN_DOUBT) {
+                out.add(wrap(c.why() + ".", "                "));
+            }
             if (!c.settledBy().isEmpty()) {
                 out.add(wrap("to read it: " + c.settledBy(), "                "));
             }

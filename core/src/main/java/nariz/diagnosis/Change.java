@@ -31,6 +31,11 @@ public record Change(Part part, Stage side, Circuit circuit, double from, double
         cautions = List.copyOf(cautions);
     }
 
+    /** {@return whether it adds fuel where its part works} */
+    public boolean enriches() {
+        return (to > from) == part.richerUp();
+    }
+
     /** {@return for example "primary main jets: 59 to 62 thou"} */
     public Message title() {
         return part.title(side, from, to);

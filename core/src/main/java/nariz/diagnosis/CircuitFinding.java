@@ -18,10 +18,11 @@ import nariz.text.Message;
  * @param status state
  * @param confoundedWith what it cannot be told apart from on this log
  * @param slope change of what the main circuit delivers against the sheet for twice the air; empty for others
- * @param settledBy the short drive that would settle it, or empty
+ * @param why what keeps it from being judged, or empty where nothing does
+ * @param settledBy the short drive that would settle it, or empty where none would or the log already holds it
  */
 public record CircuitFinding(Circuit circuit, double correction, double low, double high, double share, double error,
-        Status status, List<Message> confoundedWith, Optional<Slope> slope, Message settledBy) {
+        Status status, List<Message> confoundedWith, Optional<Slope> slope, Message why, Message settledBy) {
     /** Copies the list. */
     public CircuitFinding {
         confoundedWith = List.copyOf(confoundedWith);

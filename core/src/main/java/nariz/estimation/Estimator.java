@@ -42,7 +42,7 @@ import org.hipparchus.linear.RealVector;
 public final class Estimator {
     private static final double IDLE_TRANSFER_CORRELATION = 0.5;
     /** What a size that was not on the sheet adds to the spread of a level it sets. */
-    private static final double ASSUMED_SD = 0.10;
+    public static final double ASSUMED_SD = 0.10;
     private static final double SLOPE_SD = 0.03;
     private static final double PLATE_SD = 0.8 * Units.DEG;
     private static final double[] SIGMAS = {0.005, 0.01, 0.015, 0.02, 0.03, 0.045};

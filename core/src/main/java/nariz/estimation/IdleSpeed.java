@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.stream.IntStream;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
+import nariz.units.Units;
 
 /** The speed at which an engine idles in a log, whatever the sheet says. */
 public final class IdleSpeed {
@@ -14,6 +15,15 @@ public final class IdleSpeed {
     private static final double FASTEST = 2.0;
     private static final double SHUT = 0.02;
     private static final double STANDING_MPS = 1.0;
+
+    /** Settled idle: this near the speed a second before and near the sheet's, throttle shut or the car standing. */
+    private static final double SETTLED_S = 1.0;
+    private static final double SETTLED_SHARE = 0.12;
+    private static final double SETTLED_SLOW = 0.6;
+    private static final double SETTLED_FAST = 1.3;
+    private static final double SETTLED_SHUT = 0.012;
+    /** No engine idles on less vacuum; a hose on a ported nipple reads less. */
+    private static final double LOWEST_PA = 2.5 * Units.INHG;
 
     private IdleSpeed() {
     }
@@ -38,5 +48,31 @@ public final class IdleSpeed {
 
     private static boolean shut(Observation o, int i) {
         return o.log().has(Channel.THROTTLE) ? o.log().values(Channel.THROTTLE)[i] < SHUT : o.atIdle(i);
+    }
+
+    /**
+     * Vacuum under which an engine does not idle: usually 6 inHg, but a big cam may idle at 5. Where the log holds
+     * settled running at about the idle speed with the throttle shut (or, without a throttle channel, the car standing)
+     * its median vacuum says so, and two thirds of it is the limit.
+     *
+     * @param log drive
+     * @param idleRpm idle speed on the sheet, rpm
+     * @return Pa
+     */
+    static double leastVacuumPa(DriveLog log, double idleRpm) {
+        double step = log.durationS() / Math.max(1, log.size() - 1);
+        int back = (int) Math.max(1, Math.round(SETTLED_S / Math.max(1e-3, step)));
+        double[] rpm = log.rpm();
+        double[] vacuum = IntStream.range(back, log.size()).filter(i -> rpm[i] > SETTLED_SLOW * idleRpm
+                && rpm[i] < SETTLED_FAST * idleRpm && Math.abs(rpm[i] - rpm[i - back]) < SETTLED_SHARE * idleRpm
+                && log.vacuumPa()[i] > LOWEST_PA && still(log, i)).mapToDouble(i -> log.vacuumPa()[i]).sorted()
+                .toArray();
+        return vacuum.length * step < LEAST_S ? SampleRules.IDLE_PA
+                : Math.min(SampleRules.IDLE_PA, vacuum[vacuum.length / 2] * 2.0 / 3.0);
+    }
+
+    private static boolean still(DriveLog log, int i) {
+        return log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE)[i] < SETTLED_SHUT
+                : log.has(Channel.SPEED) && log.values(Channel.SPEED)[i] < STANDING_MPS;
     }
 }

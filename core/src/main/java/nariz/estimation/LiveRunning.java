@@ -89,7 +89,8 @@ public final class LiveRunning {
         time[at] = timeS;
         rpm[at] = speedRpm;
         vacuum[at] = vacuumPa;
-        idle[at] = SampleRules.idle(sheet.engine().idleRpm(), speedRpm, vacuumPa, throttle);
+        idle[at] = SampleRules.idle(sheet.engine().idleRpm(), speedRpm, vacuumPa, throttle,
+                SampleRules.IDLE_PA);
         boolean known = speedRpm > 0.0 && !Double.isNaN(vacuumPa);
         Flag why = rules.reason(step, known ? lambda : Double.NaN, speedRpm, vacuumPa, throttle,
                 Warmth.coldCoolant(coolantK));

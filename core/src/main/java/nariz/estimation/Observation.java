@@ -53,6 +53,7 @@ public final class Observation {
     private int[] readingOf;
     private final Flag[] flags;
     private final double idleRad;
+    private final double idleLeastPa;
     private final Overlap overlap;
     private final SampleRules rules;
     private final double stepS;
@@ -78,6 +79,7 @@ public final class Observation {
         flags = new Flag[n];
         stepS = usualStep(log.timeS());
         warmth = Warmth.of(log);
+        idleLeastPa = IdleSpeed.leastVacuumPa(log, sheet.engine().idleRpm());
         double[] idle = idlePoint();
         idleRad = idle[1];
         overlap = Overlap.of(sheet, idle[0]);
@@ -113,7 +115,7 @@ public final class Observation {
     }
 
     boolean atIdle(int i) {
-        return SampleRules.idle(sheet.engine().idleRpm(), log.rpm()[i], log.vacuumPa()[i], pedal(i));
+        return SampleRules.idle(sheet.engine().idleRpm(), log.rpm()[i], log.vacuumPa()[i], pedal(i), idleLeastPa);
     }
 
     /** Throttle of a sample, NaN without a throttle channel; a reading that is missing from it is no shut throttle. */

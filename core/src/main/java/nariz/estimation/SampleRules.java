@@ -20,11 +20,11 @@ record SampleRules(double idleRpm, double idleVacuumPa, double gapS) {
     /** Deeper than idle by this is overrun, Pa. */
     private static final double DEEPER_PA = 2.0 * Units.INHG;
     private static final double SHUT = 0.006;
-    /** Idle: throttle under this share, speed within these shares of the sheet's, vacuum over this, Pa. */
+    /** Idle: throttle under this share, speed within these shares of the sheet's, vacuum usually over this, Pa. */
     private static final double IDLE_SHUT = 0.012;
     private static final double SLOWEST_IDLE = 0.6;
     private static final double FASTEST_IDLE = 1.3;
-    private static final double IDLE_PA = 6.0 * Units.INHG;
+    static final double IDLE_PA = 6.0 * Units.INHG;
 
     /**
      * Judges a sample.
@@ -61,10 +61,11 @@ record SampleRules(double idleRpm, double idleVacuumPa, double gapS) {
      * @param rpm speed, rpm
      * @param vacuumPa vacuum, Pa
      * @param throttle share of its travel, NaN where unknown
+     * @param leastPa vacuum under which this engine does not idle, Pa
      * @return true at idle
      */
-    static boolean idle(double idleRpm, double rpm, double vacuumPa, double throttle) {
+    static boolean idle(double idleRpm, double rpm, double vacuumPa, double throttle, double leastPa) {
         boolean shut = Double.isNaN(throttle) || throttle < IDLE_SHUT;
-        return shut && rpm > SLOWEST_IDLE * idleRpm && rpm < FASTEST_IDLE * idleRpm && vacuumPa > IDLE_PA;
+        return shut && rpm > SLOWEST_IDLE * idleRpm && rpm < FASTEST_IDLE * idleRpm && vacuumPa > leastPa;
     }
 }

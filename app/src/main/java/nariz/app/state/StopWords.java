@@ -5,6 +5,7 @@ import static nariz.app.words.WindowWords.say;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import nariz.carburetor.Part;
 import nariz.coverage.TipIn;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
@@ -56,7 +57,8 @@ public record StopWords(Status state, String brief, String sentence, String conf
         Advice a = found.advice();
         CircuitFinding f = a.finding(stop.circuit(found.observation().sheet().carburetor().family()).orElseThrow());
         List<Change> changes = a.changes().stream().filter(c -> Stop.of(c.circuit()) == stop).toList();
-        String brief = f.status() == Status.OFF && Math.abs(f.error()) >= 0.015 ? say(f.error() > 0
+        String brief = f.status() == Status.OFF && !changes.isEmpty()
+                && changes.getFirst().part().role() != Part.Role.IDLE_STOP ? say(changes.getFirst().enriches()
                 ? "stop-words.off-lean" : "stop-words.off-rich")
                 : f.status() == Status.WAITING ? say("stop-words.waits") : say(f.status().label());
         return new StopWords(f.status(), brief, sentence(a, stop, f, changes), confidence(a, f, changes), changes,
@@ -150,7 +152,7 @@ public record StopWords(Status state, String brief, String sentence, String conf
             case NOT_READ -> say("stop-words.this-drive-hardly-used", stop.label().toLowerCase(Locale.ROOT));
             case WAITING -> say("stop-words.reads-but-an-earlier", error(f.error()));
             case IN_DOUBT -> a.verdict() == Verdict.CHECK_FIRST ? say(a.sentence())
-                    : say("stop-words.reads-with-too-little", error(f.error()));
+                    : say("stop-words.reads-but", error(f.error()), say(f.why()));
             case SETTLED -> say("stop-words.leave-it-alone-it", error(f.error()));
             case OFF -> say(a.sentence());
         };

@@ -68,6 +68,8 @@ public abstract class MeteredFamily implements Family {
                 .toList();
     }
 
+    /** Turns out beyond which a mixture screw's port is as open as it gets. */
+    private static final double SCREW_END = 4.5;
     private static final List<Part> RODS_ONLY = List.of(MeteredParts.STEP_UP_SPRING, MeteredParts.METERING_ROD);
 
     @Override
@@ -174,7 +176,7 @@ public abstract class MeteredFamily implements Family {
         Carburetor c = sheet.carburetor();
         Stage p = Stage.PRIMARY;
         List<Ladder> all = new ArrayList<>();
-        all.add(new Ladder(own(MeteredParts.MIXTURE_SCREW), p, 0.125, 12, 0.25, 6, 0.05));
+        all.add(new Ladder(own(MeteredParts.MIXTURE_SCREW), p, 0.125, 12, 0.25, SCREW_END, 0.05));
         if (Math.abs(c.number("fuelLevel")) > LEVEL_OFF_M) {
             all.add(new Ladder(own(MeteredParts.FLOAT_LEVEL), p, 1, 0, 0, 0, 0.00));
         }

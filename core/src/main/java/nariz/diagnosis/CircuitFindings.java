@@ -1,0 +1,220 @@
+package nariz.diagnosis;
+
+import static nariz.text.Message.message;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import nariz.carburetor.Assumption;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
+import nariz.carburetor.Stage;
+import nariz.estimation.Cell;
+import nariz.estimation.Estimate;
+import nariz.estimation.Estimator;
+import nariz.estimation.Observation;
+import nariz.text.Measure;
+import nariz.text.Message;
+import nariz.units.Units;
+
+/** What a drive says about each circuit, what keeps it from being judged, and which drive would settle it. */
+final class CircuitFindings {
+    private static final double LEAST_SHARE = 0.25;
+    private static final double LEAST_READ_S = 2.0;
+    private static final double POWER_LOAD = 0.78;
+    private static final double DOUBT = 0.16;
+    /** Error from which a circuit is not called settled, and the same while a fault is looked for. */
+    private static final double MUCH_OFF = 0.05;
+    private static final double CHECK_OFF = 0.03;
+    /** With this much of it read more of the same would not tell more, s. */
+    private static final double ENOUGH_S = 30.0;
+    /** Vacuum of a light cruise, and of a climb on the main circuit, Pa. */
+    private static final double LIGHT_PA = 16 * Units.INHG;
+    private static final double CLIMB_LOW_PA = 8 * Units.INHG;
+    private static final double CLIMB_HIGH_PA = 13 * Units.INHG;
+    /** How far to either side of an enrichment's rating a climb must go, Pa. */
+    private static final double AROUND_PA = 2.5 * Units.INHG;
+
+    private final Observation observation;
+    private final Estimate estimate;
+    private final Scorer scorer;
+
+    CircuitFindings(Observation observation, Estimate estimate, Scorer scorer) {
+        this.observation = observation;
+        this.estimate = estimate;
+        this.scorer = scorer;
+    }
+
+    private Family family() {
+        return observation.sheet().carburetor().family();
+    }
+
+    /**
+     * Findings.
+     *
+     * @param changes what is advised
+     * @param check whether a fault is looked for first
+     * @return one for every circuit of the family
+     */
+    List<CircuitFinding> of(List<Change> changes, boolean check) {
+        List<CircuitFinding> out = new ArrayList<>();
+        boolean changing = !changes.isEmpty();
+        for (Circuit c : family().circuits()) {
+            double[] read = read(c);
+            boolean blamed = changes.stream().anyMatch(x -> x.circuit().equals(c) && x.now());
+            boolean later = changes.stream().anyMatch(x -> x.circuit().equals(c) && !x.now());
+            double half = 0.5 * (estimate.high(c) - estimate.low(c));
+            Status status;
+            if (read[1] < LEAST_READ_S || c.role() == Circuit.Role.PUMP) {
+                status = Status.NOT_READ;
+            } else if (blamed) {
+                status = Status.OFF;
+            } else if (later) {
+                status = Status.WAITING;
+            } else if (half > DOUBT || (Math.abs(read[0]) > (check ? CHECK_OFF : MUCH_OFF) && !changing)) {
+                status = Status.IN_DOUBT;
+            } else {
+                status = Math.abs(read[0]) > MUCH_OFF ? Status.WAITING : Status.SETTLED;
+            }
+            boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < ENOUGH_S);
+            out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
+                    read[1] / observation.steadyS(), read[1] > 0 ? read[0] : Double.NaN, status, confounded(c),
+                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope()
+                    : Optional.empty(), why(c, status, read, half, check), asks ? drive(c, observation)
+                    : Message.NONE));
+        }
+        return out;
+    }
+
+    /**
+     * Whether the drive used a circuit at all.
+     *
+     * @param c circuit
+     * @return true with {@value #LEAST_READ_S} s of it
+     */
+    boolean used(Circuit c) {
+        return read(c)[1] >= LEAST_READ_S;
+    }
+
+    /** What keeps a circuit from being judged. */
+    private Message why(Circuit c, Status status, double[] read, double half, boolean check) {
+        if (status == Status.NOT_READ) {
+            return message("doubt.hardly-used");
+        }
+        if (status != Status.IN_DOUBT) {
+            return Message.NONE;
+        }
+        if (check) {
+            return message("doubt.a-fault-first");
+        }
+        if (half <= DOUBT) {
+            return message("doubt.hardware");
+        }
+        String side = "carburetor." + c.stage().key() + ".";
+        List<String> assumed = c.sizes().stream().filter(f -> observation.sheet().assumed().stream()
+                .anyMatch(a -> a.startsWith(side + f + " "))).toList();
+        if (!assumed.isEmpty()) {
+            double known = half * c.levelSd() / Math.hypot(c.levelSd(), Estimator.ASSUMED_SD
+                    * Math.sqrt(assumed.size()));
+            return message("doubt.assumed", Message.join(", ", assumed.stream().map(f -> Assumption.label(side + f))
+                    .toList()), estimate.correction(c) - known, estimate.correction(c) + known);
+        }
+        return read[1] < ENOUGH_S ? message("doubt.too-little", read[1]) : message("doubt.not-told-apart", read[1],
+                Message.join(", ", confounded(c)));
+    }
+
+    /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
+    double[] read(Circuit c) {
+        double seconds = 0;
+        double error = 0;
+        double weight = 0;
+        for (int i = 0; i < estimate.cells().size(); i++) {
+            Cell cell = estimate.cells().get(i);
+            double share = estimate.share(i, List.of(c));
+            // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
+            boolean power = c.role() == Circuit.Role.ENRICHMENT;
+            boolean wanted = power && fitsPower() && Strategy.load(cell, observation.sheet()) > POWER_LOAD;
+            boolean counts = power ? wanted : share > LEAST_SHARE;
+            if (counts) {
+                seconds += cell.dwellS();
+                double w = Math.min(cell.dwellS(), 10.0);
+                error += w * (scorer.targetPhi(i) / estimate.phi(i) - 1.0);
+                weight += w;
+            }
+        }
+        return new double[] {weight > 0 ? error / weight : 0.0, seconds};
+    }
+
+    private boolean fitsPower() {
+        return enrichmentPa(observation) > 0.0;
+    }
+
+    private static double enrichmentPa(Observation o) {
+        return o.sheet().carburetor().family().enrichmentPa(o.sheet().carburetor(), Stage.PRIMARY);
+    }
+
+    private List<Message> confounded(Circuit c) {
+        List<Message> out = new ArrayList<>();
+        for (Circuit other : family().circuits()) {
+            if (!other.equals(c) && other.role() != Circuit.Role.PUMP && Math.abs(estimate.correlation(c,
+                    other)) > 0.6) {
+                out.add(other.label());
+            }
+        }
+        if (c.stage() == Stage.SECONDARY) {
+            return out;
+        }
+        switch (c.role()) {
+            case IDLE, PROGRESSION -> out.addAll(List.of(message("advice-builder.idle-air-bleed"),
+                    message("advice-builder.vacuum-leak-when-lean")));
+            case METERING -> out.addAll(List.of(message("advice-builder.fuel-level"),
+                    message("advice-builder.high-speed-air-bleed")));
+            case ENRICHMENT -> out.add(message("advice-builder.main-jet-at-full"));
+            case PUMP -> { }
+        }
+        return out;
+    }
+
+    /** The short drive that reads a circuit. */
+    static Message drive(Circuit c, Observation o) {
+        double idle = o.sheet().engine().idleRpm();
+        double red = o.sheet().engine().redlineRpm();
+        double line = enrichmentPa(o);
+        if (c.stage() == Stage.SECONDARY) {
+            return c.lowSpeed() ? message("advice-builder.not-told-apart-from")
+                    : message("advice-builder.two-full-throttle-pulls", 0.45 * red, 0.9 * red);
+        }
+        return switch (c.role()) {
+            case IDLE -> message("advice-builder.s-of-warm-idle", 40.0, idle);
+            case PROGRESSION -> message("advice-builder.three-steady-cruises-of", 1.7 * idle, 2.6 * idle,
+                    Measure.atLeast(LIGHT_PA), Measure.VACUUM_UNIT);
+            case METERING -> message("advice-builder.four-steady-climbs-of", 0.42 * red,
+                    0.65 * red, Measure.atLeast(CLIMB_LOW_PA), Measure.atMost(CLIMB_HIGH_PA), Measure.VACUUM_UNIT);
+            case ENRICHMENT -> message("advice-builder.a-climb-on-which", Measure.atLeast(line + AROUND_PA),
+                    Measure.atMost(Math.max(Units.INHG, line - AROUND_PA)), 0.5 * red, Measure.VACUUM_UNIT);
+            case PUMP -> message("advice-builder.six-stabs-from-closed");
+        };
+    }
+
+    /** {@return circuits that the drive hardly used, with the drive that would read them} */
+    List<Message> missing() {
+        List<Message> out = new ArrayList<>();
+        for (Circuit c : family().circuits()) {
+            boolean asked = switch (c.role()) {
+                case PUMP -> false;
+                case ENRICHMENT -> fitsPower();
+                // No drive tells a second stage's idle from the first one's.
+                case IDLE, PROGRESSION -> c.stage() == Stage.PRIMARY;
+                case METERING -> true;
+            };
+            if (asked && read(c)[1] < LEAST_READ_S) {
+                out.add(named(c, drive(c, observation)));
+            }
+        }
+        return out;
+    }
+
+    static Message named(Circuit c, Message drive) {
+        return Message.join(": ", List.of(c.label(), drive));
+    }
+}
