@@ -57,7 +57,7 @@ final class CausePosterior {
     private static final double MOST = 0.50;
     private static final double STRONGEST = 14.0;
     private static final int MOST_THIRDS = 60;
-    private static final int MOST_KEPT = 300;
+    private static final int MOST_KEPT = 120;
 
     private final BuildSheet sheet;
     private final Scorer scorer;

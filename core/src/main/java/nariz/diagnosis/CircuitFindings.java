@@ -8,6 +8,7 @@ import java.util.Optional;
 import nariz.carburetor.Assumption;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
+import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
@@ -76,14 +77,34 @@ final class CircuitFindings {
             } else {
                 status = Math.abs(read[0]) > MUCH_OFF ? Status.WAITING : Status.SETTLED;
             }
+            double error = changes.stream().filter(x -> x.circuit().equals(c) && x.now()
+                    && x.part().role() != Part.Role.IDLE_STOP).findFirst().map(this::whereItWorks).orElse(read[0]);
             boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < ENOUGH_S);
             out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
-                    read[1] / observation.steadyS(), read[1] > 0 ? read[0] : Double.NaN, status, confounded(c),
+                    read[1] / observation.steadyS(), read[1] > 0 || blamed ? error : Double.NaN, status,
+                    confounded(c),
                     c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope()
                     : Optional.empty(), why(c, status, read, half, check), asks ? drive(c, observation)
                     : Message.NONE));
         }
         return out;
+    }
+
+    /**
+     * Mean error where a change moves the mixture, in proportion to how much it does: an enrichment that opens too
+     * early is rich before its line, whatever it reads under full load.
+     */
+    private double whereItWorks(Change x) {
+        double[] now = scorer.today();
+        double[] then = scorer.with(x.part().fit(observation.sheet(), x.side(), x.to()));
+        double error = 0;
+        double weight = 1e-12;
+        for (int i = 0; i < now.length; i++) {
+            double w = scorer.weight(i) * Math.abs(then[i] / now[i] - 1.0);
+            error += w * (scorer.targetPhi(i) / now[i] - 1.0);
+            weight += w;
+        }
+        return error / weight;
     }
 
     /**

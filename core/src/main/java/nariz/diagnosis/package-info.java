@@ -4,7 +4,7 @@
  *
  * <p>{@link nariz.diagnosis.Analysis} is the one call from log to answer; start there. {@link
  * nariz.diagnosis.Strategy} holds the targets, {@link nariz.diagnosis.Ladder} the sizes a part comes in, {@link
- * nariz.diagnosis.Decision} weighs changes, {@link nariz.diagnosis.Hypotheses} weighs faults, {@link
+ * nariz.diagnosis.Decision} weighs changes, {@link nariz.diagnosis.CausePosterior} weighs causes, {@link
  * nariz.diagnosis.Advice} is the answer. docs/model.md, section 5.
  */
 @NullMarked

@@ -24,15 +24,20 @@ import tools.jackson.databind.json.JsonMapper;
  * A drive from a simulator that is not part of this project, with its answer, as it lies in a folder beside it.
  *
  * @param name letter of the drive
+ * @param engine what stands before the hyphen in the name of its files; drives of one engine share it
  * @param sheet what is fitted
  * @param log what the logger recorded
  * @param hidden what is wrong, in words; empty when nothing is
+ * @param keys what is wrong, as the folder names it: parts with their side, or a fault
  * @param fault whether what is wrong is a fault and no part
  * @param meanError true mean of lambda/target - 1 by regime
+ * @param rms true root mean square of the same
+ * @param healthyRms what the healthy parts leave of it on this engine; empty where the folder does not say
  * @param inside what only the simulator knows, by column name, SI where it says so in the folder's own notes
  */
-public record ReferenceDrive(String name, BuildSheet sheet, DriveLog log, String hidden, boolean fault,
-        Map<Regime, Double> meanError, Map<String, double[]> inside) {
+public record ReferenceDrive(String name, String engine, BuildSheet sheet, DriveLog log, String hidden,
+        List<String> keys, boolean fault, Map<Regime, Double> meanError, Map<Regime, Double> rms,
+        Map<Regime, Double> healthyRms, Map<String, double[]> inside) {
     private static final Map<String, Regime> REGIMES = Map.of("idle", Regime.IDLE, "transfer", Regime.TRANSFER,
             "cruise", Regime.CRUISE, "moderate", Regime.MODERATE, "power", Regime.POWER, "wot", Regime.FULL);
     private static final Map<String, String> HOLES = holes();
@@ -59,23 +64,38 @@ public record ReferenceDrive(String name, BuildSheet sheet, DriveLog log, String
         JsonNode answer = json.readTree(Files.readString(folder.resolve(stem + ".answer.json")));
         String sheetJson = sheet(stem, json.readTree(Files.readString(folder.resolve(stem + ".sheet.json"))));
         BuildSheet sheet = BuildSheetReader.parse(stem + ".sheet.json", sheetJson);
-        Map<Regime, Double> mean = new EnumMap<>(Regime.class);
-        answer.get("regimes").properties().forEach(e -> {
-            JsonNode percent = e.getValue().get("mean_pct");
-            if (percent != null && percent.isNumber()) {
-                mean.put(REGIMES.get(e.getKey()), percent.asDouble() / 100);
+        JsonNode healthy = answer.path("healthyRms");
+        Map<Regime, Double> healthyRms = new EnumMap<>(Regime.class);
+        healthy.properties().forEach(e -> {
+            if (e.getValue().isNumber()) {
+                healthyRms.put(REGIMES.get(e.getKey()), e.getValue().asDouble() / 100);
             }
         });
         List<String> hidden = new ArrayList<>();
+        List<String> keys = new ArrayList<>();
         boolean fault = false;
         for (JsonNode h : answer.get("hidden")) {
             fault |= h.has("fault");
+            keys.add(h.has("fault") ? h.get("fault").asString() : h.get("part").asString());
             hidden.add(h.has("fault") ? h.get("fault").asString().replace('_', ' ') : h.get("part").asString() + " "
                     + h.get("fitted").asString() + " for " + h.get("healthy").asString());
         }
-        return new ReferenceDrive(stem.substring(stem.length() - 1).toUpperCase(Locale.ROOT), sheet,
-                LogReader.read(folder.resolve(stem + ".csv"), sheet), String.join("; ", hidden), fault, mean,
-                inside(folder.resolve(stem + ".inside.csv")));
+        boolean lettered = stem.startsWith("drive-");
+        return new ReferenceDrive(lettered ? stem.substring(stem.length() - 1).toUpperCase(Locale.ROOT) : stem,
+                lettered ? stem : stem.substring(0, stem.indexOf('-')), sheet, LogReader.read(folder.resolve(stem
+                + ".csv"), sheet), String.join("; ", hidden), keys, fault, percent(answer, "mean_pct"),
+                percent(answer, "rms_pct"), healthyRms, inside(folder.resolve(stem + ".inside.csv")));
+    }
+
+    private static Map<Regime, Double> percent(JsonNode answer, String field) {
+        Map<Regime, Double> out = new EnumMap<>(Regime.class);
+        answer.get("regimes").properties().forEach(e -> {
+            JsonNode percent = e.getValue().get(field);
+            if (percent != null && percent.isNumber()) {
+                out.put(REGIMES.get(e.getKey()), percent.asDouble() / 100);
+            }
+        });
+        return out;
     }
 
     private static Map<String, double[]> inside(Path file) throws IOException {
