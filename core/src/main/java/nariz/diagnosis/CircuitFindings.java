@@ -27,6 +27,7 @@ final class CircuitFindings {
     /** Error from which a circuit is not called settled, and the same while a fault is looked for. */
     private static final double MUCH_OFF = 0.05;
     private static final double CHECK_OFF = 0.03;
+    private static final double ON_TARGET = 0.03;
     /** With this much of it read more of the same would not tell more, s. */
     private static final double ENOUGH_S = 30.0;
     /** Vacuum of a light cruise, and of a climb on the main circuit, Pa. */
@@ -70,12 +71,14 @@ final class CircuitFindings {
                 status = Status.NOT_READ;
             } else if (blamed) {
                 status = Status.OFF;
-            } else if (later) {
+            } else if (later || (changing && Math.abs(read[0]) > MUCH_OFF)) {
                 status = Status.WAITING;
-            } else if (half > DOUBT || (Math.abs(read[0]) > (check ? CHECK_OFF : MUCH_OFF) && !changing)) {
+            } else if (Math.abs(read[0]) > (check ? CHECK_OFF : MUCH_OFF)
+                    || (half > DOUBT && Math.abs(read[0]) > ON_TARGET)) {
                 status = Status.IN_DOUBT;
             } else {
-                status = Math.abs(read[0]) > MUCH_OFF ? Status.WAITING : Status.SETTLED;
+                // What reads on target is right whichever circuit the fuel comes from.
+                status = Status.SETTLED;
             }
             double error = changes.stream().filter(x -> x.circuit().equals(c) && x.now()
                     && x.part().role() != Part.Role.IDLE_STOP).findFirst().map(this::whereItWorks).orElse(read[0]);
@@ -140,8 +143,12 @@ final class CircuitFindings {
             return message("doubt.assumed", Message.join(", ", assumed.stream().map(f -> Assumption.label(side + f))
                     .toList()), estimate.correction(c) - known, estimate.correction(c) + known);
         }
-        return read[1] < ENOUGH_S ? message("doubt.too-little", read[1]) : message("doubt.not-told-apart", read[1],
-                Message.join(", ", confounded(c)));
+        List<Message> others = confounded(c);
+        if (read[1] < ENOUGH_S) {
+            return message("doubt.too-little", read[1]);
+        }
+        return others.isEmpty() ? message("doubt.wide", read[1]) : message("doubt.not-told-apart", read[1],
+                Message.join(", ", others));
     }
 
     /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
@@ -149,13 +156,16 @@ final class CircuitFindings {
         double seconds = 0;
         double error = 0;
         double weight = 0;
+        // Off idle the port still delivers, but what is felt of it is the curb idle.
+        boolean idles = estimate.cells().stream().anyMatch(Cell::idle);
         for (int i = 0; i < estimate.cells().size(); i++) {
             Cell cell = estimate.cells().get(i);
             double share = estimate.share(i, List.of(c));
             // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
             boolean power = c.role() == Circuit.Role.ENRICHMENT;
             boolean wanted = power && fitsPower() && Strategy.load(cell, observation.sheet()) > POWER_LOAD;
-            boolean counts = power ? wanted : share > LEAST_SHARE;
+            boolean curb = c.is(Stage.PRIMARY, Circuit.Role.IDLE) && idles;
+            boolean counts = power ? wanted : curb ? cell.idle() : share > LEAST_SHARE;
             if (counts) {
                 seconds += cell.dwellS();
                 double w = Math.min(cell.dwellS(), 10.0);

@@ -76,6 +76,14 @@ public class SameDriveTest {
         }
     }
 
+    /** The same parts; neighbouring sizes that cost nearly the same may change places. */
+    private static void assertSameParts(Analysis a) {
+        assertThat(a.advice().changes()).zipSatisfy(BEFORE.advice().changes(), (x, y) -> {
+            assertThat(x.part()).isEqualTo(y.part());
+            assertThat(x.to()).isEqualTo(y.to(), within(1.01));
+        });
+    }
+
     @Test
     public void clockThatStartsElsewhereChangesNothing() {
         Analysis a = analysis(changed(Channel.TIME, i -> LOG.timeS()[i] + 86_000));
@@ -87,11 +95,7 @@ public class SameDriveTest {
     @Test
     public void halfTheSamplesGiveTheSameAnswerAndIntervalsOfTheSameWidth() {
         Analysis a = analysis(log(channels(i -> i % 2 == 0)));
-        // The same parts; neighbouring sizes that cost nearly the same may change places.
-        assertThat(a.advice().changes()).zipSatisfy(BEFORE.advice().changes(), (x, y) -> {
-            assertThat(x.part()).isEqualTo(y.part());
-            assertThat(x.to()).isEqualTo(y.to(), within(1.01));
-        });
+        assertSameParts(a);
         assertSame(a, 0.25);
         // Samples are no votes: with independent ones the interval would grow by the root of two.
         for (Circuit c : READ) {
@@ -111,7 +115,7 @@ public class SameDriveTest {
             twice.put(c, both);
         });
         Analysis a = analysis(log(twice));
-        assertThat(titles(a.advice())).isEqualTo(titles(BEFORE.advice()));
+        assertSameParts(a);
         assertSame(a, 0.25);
         for (Circuit c : READ) {
             // Full load is read for seconds only: there the second pull is knowledge.
@@ -128,7 +132,7 @@ public class SameDriveTest {
         all.put(Channel.VACUUM, rounded(LOG.vacuumPa(), 338.6389));
         all.put(Channel.LAMBDA, rounded(LOG.lambda(), 0.1 / 14.7));
         Analysis a = analysis(log(all));
-        assertThat(titles(a.advice())).isEqualTo(titles(BEFORE.advice()));
+        assertSameParts(a);
         assertSame(a, 0.3);
     }
 
