@@ -37,7 +37,7 @@ import org.hipparchus.special.Erf;
  *
  * <p>ln p = -(r + E1)'C^-1(r + E1)/2 + u'(I/s² + G)^-1 u/2 - ln det(I + s² G)/2 + ln prior.
  *
- * <p>Priors: nothing {@value #NOTHING}; one, two or three parts 0.30, 0.12 and 0.05, shared out over all parts and,
+ * <p>Priors: nothing {@value #NOTHING}; one, two or three parts 0.36, 0.14 and 0.06, shared out over all parts and,
  * among the sizes of a part, by exp(-largest effect/0.12 - ladder steps/6): errors of a third are noticed before
  * anyone fits a sensor, and along a flat curve a near size is the likelier one.
  *

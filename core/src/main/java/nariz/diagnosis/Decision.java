@@ -25,8 +25,9 @@ import org.jspecify.annotations.Nullable;
  *
  * <p>cost(a) = sum over explanations h of P(h) L(d_h + c e_a) + price(a). d_h is what h moved, e_a the effect of the
  * parts in ln phi, c how much of a predicted effect the readings show under h (1 where h says nothing about the part,
- * with its variance), L the loss of {@link Scorer#lossOf}. What sound hardware leaves is in no d_h: no part cures it,
- * so it is not acted upon. Under a fault parts do no good: they cost {@link #MISLED}, and their effect is an error once
+ * with its variance), L the loss of {@link Scorer#lossOf}. Of what sound hardware leaves, r - d_h, the share
+ * {@link #CURABLE} counts with d_h ({@link #CURABLE_IF_SOUND} where nothing is wrong): the rest has another shape than
+ * any part's effect. Under a fault parts do no good: they cost {@link #MISLED}, and their effect is an error once
  * the fault is found. The price is effort, what has to be opened and bought, and what a change risks by itself
  * ({@link #worth}).
  *

@@ -31,8 +31,8 @@ public final class FuelStream extends Picture {
     private static final double THINNEST = 24;
     /** Under this width of a branch the interval is left out of its words. */
     private static final double NARROW = 190;
-    /** What a mark takes beside the name of a narrow branch, px. */
-    private static final double NARROW_MARK = 58;
+    /** Room for the triangle or dot before the words of a mark. */
+    private static final double BESIDE = 26;
     /** Height of the words above a branch, px. */
     private static final double LABEL = 20;
     /** Where the level part of a branch begins and ends between bowl and bore. */
@@ -267,20 +267,30 @@ public final class FuelStream extends Picture {
         double up = y - Math.max(share * geo.thickest / 2, 1) - 9;
         double right = geo.bowlRight + END * (geo.boreLeft - geo.bowlRight) - 4;
         boolean narrow = right - x < NARROW;
-        String name = say(narrow ? f.circuit().shortLabel() : f.circuit().label());
+        boolean unread = f.status() == Status.NOT_READ || Double.isNaN(f.error());
+        double free = right - x - BESIDE - width(unread ? say("fuel-stream.not-read") : markWords(f, narrow), 12);
+        String label = say(f.circuit().label());
+        String name = narrow || width(label, 12.5) > free ? say(f.circuit().shortLabel()) : label;
         String with = String.format(Locale.ROOT, "%s  %.0f %%", name, 100 * share);
-        boolean bare = share < 0.005 || (narrow && width(with, 12.5) > right - x - NARROW_MARK);
+        boolean bare = share < 0.005 || width(with, 12.5) > free;
         String percent = bare ? name : with;
         if (selected) {
             strong(g, percent, x, up, 12.5, p.accent(), TextAlignment.LEFT);
         } else {
             text(g, percent, x, up, 12.5, share > 0.005 ? p.ink() : p.faint(), TextAlignment.LEFT);
         }
-        if (f.status() == Status.NOT_READ || Double.isNaN(f.error())) {
+        if (unread) {
             text(g, say("fuel-stream.not-read"), right, up, 12, p.faint(), TextAlignment.RIGHT);
             return;
         }
         mark(g, p, f, right, up, narrow);
+    }
+
+    private static String markWords(CircuitFinding f, boolean narrow) {
+        double half = 0.5 * (f.high() - f.low()) / Math.max(f.correction(), 0.1);
+        String s = Math.abs(f.error()) >= 0.025 ? narrow ? Math.round(Math.abs(f.error()) * 100) + " %"
+                : words(f.error()) : narrow ? say("fuel-stream.fine") : say("fuel-stream.on-target");
+        return s + (narrow ? "" : String.format(Locale.ROOT, " ±%.0f", 100 * half));
     }
 
     /** Error against target: a triangle up for lean, down for rich, a dot for fine; the whisker is the interval. */
@@ -288,12 +298,9 @@ public final class FuelStream extends Picture {
             boolean narrow) {
         double e = f.error();
         Color c = p.of(e);
-        double half = 0.5 * (f.high() - f.low()) / Math.max(f.correction(), 0.1);
-        String s = Math.abs(e) >= 0.025 ? narrow ? Math.round(Math.abs(e) * 100) + " %" : words(e)
-                : narrow ? say("fuel-stream.fine") : say("fuel-stream.on-target");
-        String interval = narrow ? "" : String.format(Locale.ROOT, " ±%.0f", 100 * half);
-        strong(g, s + interval, right, y, 12, c, TextAlignment.RIGHT);
-        double x = right - 10 - width(s + interval, 12);
+        String s = markWords(f, narrow);
+        strong(g, s, right, y, 12, c, TextAlignment.RIGHT);
+        double x = right - 10 - width(s, 12);
         if (Math.abs(e) < 0.025) {
             g.fillOval(x - 3, y - 3, 6, 6);
         } else {
