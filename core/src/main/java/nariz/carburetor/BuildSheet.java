@@ -20,6 +20,17 @@ public record BuildSheet(String name, Engine engine, Fuel fuel, Ambient ambient,
     }
 
     /**
+     * Which of the sizes that set a circuit's level the file left to the family's default.
+     *
+     * @param c circuit
+     * @return paths of the fields
+     */
+    public List<String> assumedSizes(Circuit c) {
+        return c.sizes().stream().map(f -> "carburetor." + c.stage().key() + "." + f)
+                .filter(path -> assumed.stream().anyMatch(a -> a.startsWith(path + " "))).toList();
+    }
+
+    /**
      * The same sheet with another carburetor.
      *
      * @param other the carburetor

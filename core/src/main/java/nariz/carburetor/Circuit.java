@@ -113,6 +113,16 @@ public final class Circuit {
         return stage == s && role == r;
     }
 
+    /**
+     * Whether two circuits are trimmed by the same parts: idle and progression of a stage share their feed.
+     *
+     * @param other another circuit, or this one
+     * @return true for the same circuit and for the two low-speed ones of a stage
+     */
+    public boolean sharesFeed(Circuit other) {
+        return equals(other) || (stage == other.stage && lowSpeed() && other.lowSpeed());
+    }
+
     /** {@return whether it delivers while the plates are nearly shut: idle and progression of any stage} */
     public boolean lowSpeed() {
         return role == Role.IDLE || role == Role.PROGRESSION;

@@ -276,6 +276,17 @@ public final class Part {
         return unit;
     }
 
+    /**
+     * Whether going from one size to another adds fuel.
+     *
+     * @param from size now
+     * @param to size then
+     * @return true where it enriches
+     */
+    public boolean enriches(double from, double to) {
+        return (to > from) == richerUp();
+    }
+
     /** {@return whether a greater value gives more fuel} */
     public boolean richerUp() {
         return richerUp;

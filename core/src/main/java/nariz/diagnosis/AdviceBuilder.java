@@ -151,7 +151,7 @@ final class AdviceBuilder {
     private boolean enrichesIdle(Decision.Step s) {
         Part p = s.ladder().part();
         boolean lowSpeed = family().trims(p, s.ladder().stage()).lowSpeed() && !stop(s);
-        return lowSpeed && (s.to() > s.from()) == p.richerUp();
+        return lowSpeed && p.enriches(s.from(), s.to());
     }
 
     private Family family() {

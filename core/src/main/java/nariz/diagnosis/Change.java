@@ -33,7 +33,7 @@ public record Change(Part part, Stage side, Circuit circuit, double from, double
 
     /** {@return whether it adds fuel where its part works} */
     public boolean enriches() {
-        return (to > from) == part.richerUp();
+        return part.enriches(from, to);
     }
 
     /** {@return for example "primary main jets: 59 to 62 thou"} */

@@ -22,7 +22,6 @@ import nariz.units.Units;
 final class CircuitFindings {
     private static final double LEAST_SHARE = 0.25;
     private static final double LEAST_READ_S = 2.0;
-    private static final double POWER_LOAD = 0.78;
     private static final double DOUBT = 0.16;
     /** Error from which a circuit is not called settled, and the same while a fault is looked for. */
     private static final double MUCH_OFF = 0.05;
@@ -134,14 +133,12 @@ final class CircuitFindings {
         if (half <= DOUBT) {
             return message("doubt.hardware");
         }
-        String side = "carburetor." + c.stage().key() + ".";
-        List<String> assumed = c.sizes().stream().filter(f -> observation.sheet().assumed().stream()
-                .anyMatch(a -> a.startsWith(side + f + " "))).toList();
+        List<String> assumed = observation.sheet().assumedSizes(c);
         if (!assumed.isEmpty()) {
             double known = half * c.levelSd() / Math.hypot(c.levelSd(), Estimator.ASSUMED_SD
                     * Math.sqrt(assumed.size()));
-            return message("doubt.assumed", Message.join(", ", assumed.stream().map(f -> Assumption.label(side + f))
-                    .toList()), estimate.correction(c) - known, estimate.correction(c) + known);
+            return message("doubt.assumed", Message.join(", ", assumed.stream().map(Assumption::label).toList()),
+                    estimate.correction(c) - known, estimate.correction(c) + known);
         }
         List<Message> others = confounded(c);
         if (read[1] < ENOUGH_S) {
@@ -152,7 +149,7 @@ final class CircuitFindings {
     }
 
     /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
-    double[] read(Circuit c) {
+    private double[] read(Circuit c) {
         double seconds = 0;
         double error = 0;
         double weight = 0;
@@ -163,7 +160,7 @@ final class CircuitFindings {
             double share = estimate.share(i, List.of(c));
             // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
             boolean power = c.role() == Circuit.Role.ENRICHMENT;
-            boolean wanted = power && fitsPower() && Strategy.load(cell, observation.sheet()) > POWER_LOAD;
+            boolean wanted = power && fitsPower() && Strategy.load(cell, observation.sheet()) > Strategy.ENRICHED_LOAD;
             boolean curb = c.is(Stage.PRIMARY, Circuit.Role.IDLE) && idles;
             boolean counts = power ? wanted : curb ? cell.idle() : share > LEAST_SHARE;
             if (counts) {

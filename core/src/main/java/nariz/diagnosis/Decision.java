@@ -12,7 +12,6 @@ import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
-import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Ladder;
@@ -292,11 +291,11 @@ final class Decision {
 
     /** Probability that the circuit of a step is off the way the step corrects. */
     private double wrong(Step s) {
-        boolean richer = (s.to() > s.from()) == s.ladder().part().richerUp();
+        boolean richer = s.ladder().part().enriches(s.from(), s.to());
         double sum = 0.0;
         for (CausePosterior.Explanation e : posterior.explanations()) {
             if (e.moves().stream().anyMatch(x -> together(x.ladder(), s.ladder())
-                    && ((x.to() > x.ladder().fitted(sheet)) == x.ladder().part().richerUp()) == richer)) {
+                    && x.ladder().part().enriches(x.ladder().fitted(sheet), x.to()) == richer)) {
                 sum += e.probability();
             }
         }
@@ -306,9 +305,7 @@ final class Decision {
     /** Whether two parts trim the same fuel: idle and transfer share their feed. */
     private boolean together(Ladder a, Ladder b) {
         Family family = sheet.carburetor().family();
-        Circuit x = family.trims(a.part(), a.stage());
-        Circuit y = family.trims(b.part(), b.stage());
-        return x.equals(y) || (x.stage() == y.stage() && x.lowSpeed() && y.lowSpeed());
+        return family.trims(a.part(), a.stage()).sharesFeed(family.trims(b.part(), b.stage()));
     }
 
     private double total(List<Step> steps) {
@@ -391,6 +388,7 @@ final class Decision {
                 effect[i] += e[i];
             }
         }
+        double misled = MISLED + Math.min(MOST_UNDONE, scorer.lossOf(effect, none));
         Map<String, Double> saves = new HashMap<>();
         Map<String, Double> minutes = new HashMap<>();
         double leaks = 0.0;
@@ -398,7 +396,7 @@ final class Decision {
             if (e.fault().isPresent()) {
                 FaultSignature f = e.fault().get();
                 double s = e.probability() * (acts.isEmpty() ? f.harm() + scorer.lossOf(e.byFault(), none)
-                        : Math.max(f.harm(), MISLED + Math.min(MOST_UNDONE, scorer.lossOf(effect, none))));
+                        : Math.max(f.harm(), misled));
                 saves.merge(f.cause(), s, Double::sum);
                 minutes.put(f.cause(), f.minutes());
                 leaks += f.leak() ? s : 0.0;

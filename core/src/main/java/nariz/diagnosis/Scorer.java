@@ -107,17 +107,15 @@ final class Scorer {
         double[] w = new double[r];
         for (int i = 0; i < phi.length; i++) {
             double e = targetPhi[i] / phi[i] - 1.0;
-            double dangerous = e > 0 && Strategy.load(estimate.cells().get(i), sheet) > DANGEROUS_LOAD ? 2.0 : 1.0;
             int k = regime[i].ordinal();
-            sum[k] += weight[i] * e * e * dangerous;
+            sum[k] += weight[i] * e * e * (e > 0 ? whenLeanBy(i) : 1.0);
             w[k] += weight[i];
         }
         double total = 0.0;
         for (Regime g : Regime.values()) {
             int k = g.ordinal();
             if (read(g)) {
-                double trust = Math.min(1.0, dwell[k] / FULL_WEIGHT_S);
-                total += trust * sum[k] / w[k] / (g.tolerance() * g.tolerance());
+                total += trust(g) * sum[k] / w[k] / (g.tolerance() * g.tolerance());
             }
         }
         return total;
@@ -149,6 +147,16 @@ final class Scorer {
                 LEAST_TOLERANCE));
     }
 
+    /** How much worse lean is than rich in a cell. */
+    private double whenLeanBy(int cell) {
+        return Strategy.load(estimate.cells().get(cell), sheet) > DANGEROUS_LOAD ? 2.0 : 1.0;
+    }
+
+    /** a_r: less than 1 where a way of running was read for less than three seconds. */
+    private double trust(Regime g) {
+        return Math.min(1.0, dwell[g.ordinal()] / FULL_WEIGHT_S);
+    }
+
     /** Factors of squared deviations in the loss, by cell. */
     private void factors() {
         double[] sum = new double[Regime.values().length];
@@ -157,10 +165,9 @@ final class Scorer {
         }
         for (int i = 0; i < weight.length; i++) {
             Regime g = regime[i];
-            double trusted = read(g) ? Math.min(1.0, dwell[g.ordinal()] / FULL_WEIGHT_S) : 0.0;
             double usual = Math.max(g.tolerance(), LEAST_TOLERANCE);
-            whenRich[i] = trusted * weight[i] / sum[g.ordinal()] / (usual * usual);
-            whenLean[i] = whenRich[i] * (Strategy.load(estimate.cells().get(i), sheet) > DANGEROUS_LOAD ? 2.0 : 1.0);
+            whenRich[i] = (read(g) ? trust(g) : 0.0) * weight[i] / sum[g.ordinal()] / (usual * usual);
+            whenLean[i] = whenRich[i] * whenLeanBy(i);
         }
     }
 

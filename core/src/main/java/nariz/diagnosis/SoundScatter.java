@@ -93,10 +93,9 @@ final class SoundScatter {
         RealMatrix c = new Array2DRowRealMatrix(m, m);
         for (int i = 0; i < m; i++) {
             Cell a = cells.get(i);
-            for (int j = 0; j < m; j++) {
+            for (int j = 0; j <= i; j++) {
                 Cell b = cells.get(j);
-                double smooth = near(Math.log(a.airKgPerS() / b.airKgPerS()), AIR_LENGTH)
-                        * near((a.vacuumPa() - b.vacuumPa()) / ambient, LOAD_LENGTH);
+                double smooth = a.kinship(b, ambient, AIR_LENGTH, LOAD_LENGTH);
                 double v = LEVEL_SD * LEVEL_SD + smooth * (SMOOTH_SD * SMOOTH_SD + LINE_SD * LINE_SD * line[i] * line[j]
                         * near(a.vacuumPa() - b.vacuumPa(), LINE_LENGTH_PA));
                 v += GAIN_SD * GAIN_SD * (scorer.targetPhi(i) - 1.0) * (scorer.targetPhi(j) - 1.0)
@@ -110,6 +109,7 @@ final class SoundScatter {
                     v += FULL_SD * FULL_SD;
                 }
                 c.setEntry(i, j, v);
+                c.setEntry(j, i, v);
             }
             double read = Math.hypot(a.phiError() / a.phi(), SHORT_STAY / Math.sqrt(a.dwellS()));
             double large = SHARE_SD * r[i];

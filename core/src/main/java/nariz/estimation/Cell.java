@@ -41,8 +41,21 @@ public record Cell(double rpm, double vacuumPa, double thetaRad, double airKgPer
      * @return correlation, 0 to 1
      */
     public double kinship(Cell other, double ambientPa) {
-        double dx = Math.log(airKgPerS / other.airKgPerS) / AIR_LENGTH;
-        double dl = (vacuumPa - other.vacuumPa) / ambientPa / LOAD_LENGTH;
+        return kinship(other, ambientPa, AIR_LENGTH, LOAD_LENGTH);
+    }
+
+    /**
+     * The same with other lengths.
+     *
+     * @param other another cell
+     * @param ambientPa ambient pressure, Pa
+     * @param airLength length over ln airflow
+     * @param loadLength length over load
+     * @return correlation, 0 to 1
+     */
+    public double kinship(Cell other, double ambientPa, double airLength, double loadLength) {
+        double dx = Math.log(airKgPerS / other.airKgPerS) / airLength;
+        double dl = (vacuumPa - other.vacuumPa) / ambientPa / loadLength;
         return Math.exp(-0.5 * (dx * dx + dl * dl));
     }
 }

@@ -181,13 +181,12 @@ public final class Estimator {
         double[] sd = new double[circuits.size()];
         for (Circuit c : circuits) {
             int k = c.index();
-            sd[k] = Math.hypot(c.levelSd(), ASSUMED_SD * Math.sqrt(assumed(sheet, c)));
+            sd[k] = Math.hypot(c.levelSd(), ASSUMED_SD * Math.sqrt(sheet.assumedSizes(c).size()));
             p.setEntry(k, k, sd[k] * sd[k]);
         }
         for (Circuit a : circuits) {
             for (Circuit b : circuits) {
-                // Idle and progression of a stage are fed through the same restriction.
-                if (!a.equals(b) && a.lowSpeed() && b.lowSpeed() && a.stage() == b.stage()) {
+                if (!a.equals(b) && a.sharesFeed(b)) {
                     p.setEntry(a.index(), b.index(), IDLE_TRANSFER_CORRELATION * sd[a.index()] * sd[b.index()]);
                 }
             }
@@ -197,13 +196,6 @@ public final class Estimator {
             p.setEntry(firstZ + j, firstZ + j, 1.0);
         }
         return p;
-    }
-
-    /** How many of the sizes that set a circuit's level the sheet leaves to the family's default. */
-    private static int assumed(BuildSheet sheet, Circuit c) {
-        String side = "carburetor." + c.stage().key() + ".";
-        return (int) c.sizes().stream().filter(f -> sheet.assumed().stream()
-                .anyMatch(a -> a.startsWith(side + f + " "))).count();
     }
 
     /** Everything as the family has it. */

@@ -19,9 +19,6 @@ public final class IdleSpeed {
     /** Settled idle: this near the speed a second before and near the sheet's, throttle shut or the car standing. */
     private static final double SETTLED_S = 1.0;
     private static final double SETTLED_SHARE = 0.12;
-    private static final double SETTLED_SLOW = 0.6;
-    private static final double SETTLED_FAST = 1.3;
-    private static final double SETTLED_SHUT = 0.012;
     /** No engine idles on less vacuum; a hose on a ported nipple reads less. */
     private static final double LOWEST_PA = 2.5 * Units.INHG;
 
@@ -63,8 +60,9 @@ public final class IdleSpeed {
         double step = log.durationS() / Math.max(1, log.size() - 1);
         int back = (int) Math.max(1, Math.round(SETTLED_S / Math.max(1e-3, step)));
         double[] rpm = log.rpm();
-        double[] vacuum = IntStream.range(back, log.size()).filter(i -> rpm[i] > SETTLED_SLOW * idleRpm
-                && rpm[i] < SETTLED_FAST * idleRpm && Math.abs(rpm[i] - rpm[i - back]) < SETTLED_SHARE * idleRpm
+        double[] vacuum = IntStream.range(back, log.size()).filter(i -> rpm[i] > SampleRules.SLOWEST_IDLE * idleRpm
+                && rpm[i] < SampleRules.FASTEST_IDLE * idleRpm && Math.abs(
+                rpm[i] - rpm[i - back]) < SETTLED_SHARE * idleRpm
                 && log.vacuumPa()[i] > LOWEST_PA && still(log, i)).mapToDouble(i -> log.vacuumPa()[i]).sorted()
                 .toArray();
         return vacuum.length * step < LEAST_S ? SampleRules.IDLE_PA
@@ -72,7 +70,7 @@ public final class IdleSpeed {
     }
 
     private static boolean still(DriveLog log, int i) {
-        return log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE)[i] < SETTLED_SHUT
+        return log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE)[i] < SampleRules.IDLE_SHUT
                 : log.has(Channel.SPEED) && log.values(Channel.SPEED)[i] < STANDING_MPS;
     }
 }

@@ -21,9 +21,9 @@ record SampleRules(double idleRpm, double idleVacuumPa, double gapS) {
     private static final double DEEPER_PA = 2.0 * Units.INHG;
     private static final double SHUT = 0.006;
     /** Idle: throttle under this share, speed within these shares of the sheet's, vacuum usually over this, Pa. */
-    private static final double IDLE_SHUT = 0.012;
-    private static final double SLOWEST_IDLE = 0.6;
-    private static final double FASTEST_IDLE = 1.3;
+    static final double IDLE_SHUT = 0.012;
+    static final double SLOWEST_IDLE = 0.6;
+    static final double FASTEST_IDLE = 1.3;
     static final double IDLE_PA = 6.0 * Units.INHG;
 
     /**

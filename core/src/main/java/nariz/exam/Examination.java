@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
-import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
@@ -153,19 +152,13 @@ final class Examination {
         }
         Change first = a.changes().getFirst();
         List<PracticeCase.Misfit> worst = worst();
-        outcome.rightCircuit = worst.stream().anyMatch(e -> trimmed(e).equals(first.circuit())
-                || (feed(trimmed(e)) && feed(first.circuit())));
+        outcome.rightCircuit = worst.stream().anyMatch(e -> trimmed(e).sharesFeed(first.circuit()));
         outcome.rightPart = worst.stream().anyMatch(e -> e.part().equals(first.part()) && e.side() == first.side());
         wrongWay(a);
     }
 
     private Circuit trimmed(PracticeCase.Misfit e) {
         return paper.fitted().carburetor().family().trims(e.part(), e.side());
-    }
-
-    /** Idle and transfer share one feed. */
-    private static boolean feed(Circuit c) {
-        return c.lowSpeed() && c.stage() == Stage.PRIMARY;
     }
 
     private List<PracticeCase.Misfit> worst() {
