@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.KitReader;
@@ -48,12 +49,12 @@ final class AnalyzeCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Strategy targets = on.targets();
+        Optional<Strategy> targets = on.targets();
         checkCauses();
         on.checkPlace(result, kit, previous);
         BuildSheet sheet = on.sheet();
         DriveLog drive = on.drive(sheet);
-        Request q = Request.of(sheet, drive, targets).withRuledOut(checked);
+        Request q = Request.of(sheet, drive, targets.orElse(Strategy.of(sheet))).withRuledOut(checked);
         q = kit == null ? q : q.withKit(KitReader.read(kit));
         q = previous == null ? q : q.withPrevious(PreviousReader.read(previous));
         Analysis a = Analysis.of(q, () -> false);

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.diagnosis.Strategy;
@@ -15,6 +16,7 @@ import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import nariz.log.Scale;
 import nariz.log.UnreadColumn;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -40,13 +42,15 @@ final class DriveOptions {
     @Option(names = "--json", paramLabel = "FILE", description = "also write the result as JSON")
     private Path json;
 
-    @Option(names = "--strategy", paramLabel = "NAME", defaultValue = "balanced",
-            description = "targets: balanced, economy or climb (default: balanced)")
-    private String strategy;
+    @Option(names = "--strategy", paramLabel = "NAME",
+            description = "targets: balanced, economy or climb (default: those of the build sheet)")
+    private @Nullable String strategy;
 
-    Strategy targets() {
-        return Strategy.named(strategy).orElseThrow(() -> new ParameterException(spec.commandLine(),
-                "Unknown strategy '" + strategy + "'; use one of " + String.join(", ", Strategy.names()) + "."));
+    /** {@return what is asked for here, which goes before what the sheet asks for} */
+    Optional<Strategy> targets() {
+        return Optional.ofNullable(strategy).map(s -> Strategy.named(s).orElseThrow(() -> new ParameterException(
+                spec.commandLine(), "Unknown strategy '" + strategy + "'; use one of " + String.join(", ",
+                Strategy.names()) + ".")));
     }
 
     BuildSheet sheet() {

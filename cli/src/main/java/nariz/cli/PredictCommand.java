@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
@@ -41,7 +42,7 @@ final class PredictCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Strategy targets = on.targets();
+        Optional<Strategy> targets = on.targets();
         on.checkPlace(result);
         BuildSheet sheet = on.sheet();
         List<PartChange> tried = new ArrayList<>();
@@ -50,7 +51,7 @@ final class PredictCommand implements Callable<Integer> {
                     "Cannot read the change '" + c + "': " + PartChange.reason(c, sheet))));
         }
         DriveLog drive = on.drive(sheet);
-        Analysis a = Analysis.of(sheet, drive, targets);
+        Analysis a = Analysis.of(sheet, drive, targets.orElse(Strategy.of(sheet)));
         if (!a.estimated()) {
             throw new InputProblem(drive.name(), 0, 0, "", "too little steady running for a prediction",
                     Message.literal("Record at least 30 s at steady speeds and vacuums."));

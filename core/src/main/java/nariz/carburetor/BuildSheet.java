@@ -10,10 +10,11 @@ import java.util.List;
  * @param fuel fuel
  * @param ambient air around the car
  * @param carburetor carburetor
+ * @param targets mixtures the tuner wants
  * @param assumed fields that the file left out and the family default filled, as {@code path = value}
  */
 public record BuildSheet(String name, Engine engine, Fuel fuel, Ambient ambient, Carburetor carburetor,
-        List<String> assumed) {
+        Targets targets, List<String> assumed) {
     /** Copies the list. */
     public BuildSheet {
         assumed = List.copyOf(assumed);
@@ -37,6 +38,6 @@ public record BuildSheet(String name, Engine engine, Fuel fuel, Ambient ambient,
      * @return a new sheet
      */
     public BuildSheet withCarburetor(Carburetor other) {
-        return new BuildSheet(name, engine, fuel, ambient, other, assumed);
+        return new BuildSheet(name, engine, fuel, ambient, other, targets, assumed);
     }
 }

@@ -5,6 +5,7 @@ import static nariz.text.Message.message;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalDouble;
 import nariz.units.Dimension;
 
 /**
@@ -20,6 +21,9 @@ public final class BuildSheetReader {
     static final List<String> CAMS = List.of("mild", "medium", "big", "wild");
     static final List<String> ADVANCES = List.of("vacuum", "centrifugal");
     static final List<String> TRANSMISSIONS = List.of("automatic", "manual");
+    static final List<String> STARTING_POINTS = List.of(Targets.USUAL, "economy", "climb");
+    /** Richer than this an engine loses power and washes its bores. */
+    private static final double RICHEST = 0.75;
     private static final long LONGEST_BYTES = 1_000_000;
 
     private BuildSheetReader() {
@@ -59,8 +63,25 @@ public final class BuildSheetReader {
         Fuel fuel = fuel(root.object("fuel"));
         Ambient ambient = ambient(root.object("ambient"));
         Carburetor carburetor = carburetor(root.object("carburetor"), engine);
+        Targets targets = targets(root.object("targets"));
         root.noOthers();
-        return new BuildSheet(name, engine, fuel, ambient, carburetor, assumed);
+        return new BuildSheet(name, engine, fuel, ambient, carburetor, targets, assumed);
+    }
+
+    /** Nothing here is assumed of the engine: what is left out is the starting point's. */
+    private static Targets targets(SheetFields f) {
+        String from = f.has("from") ? f.choice("from", STARTING_POINTS, "") : Targets.USUAL;
+        Targets t = new Targets(from, lambda(f, "idle", 1.1, "0.95 lambda or 14.0 AFR"), lambda(f, "light", 1.2,
+                "1.02 lambda or 15.0 AFR"),
+                lambda(f, "moderate", 1.15, "0.96 lambda or 14.1 AFR"), lambda(f, "full", 1.0,
+                "0.87 lambda or 12.8 AFR"));
+        f.noOthers();
+        return t;
+    }
+
+    private static OptionalDouble lambda(SheetFields f, String name, double leanest, String example) {
+        return f.has(name) ? OptionalDouble.of(f.quantity(name, Dimension.MIXTURE, RICHEST, leanest, example, ""))
+                : OptionalDouble.empty();
     }
 
     private static Engine engine(SheetFields f) {

@@ -1,7 +1,9 @@
 package nariz.carburetor;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * The carburetor of a build sheet, or several of one kind: every number and word the family's sheet holds, by its path
@@ -65,7 +67,18 @@ public final class Carburetor {
     }
 
     /**
-     * The same with another number.
+     * Where each of several alike stands, for what is set one by one.
+     *
+     * @param path path below {@code carburetor} of what {@link #number} gives the mean of
+     * @return SI values, carburetor by carburetor, front before rear, left before right; empty where all are alike
+     */
+    public List<Double> each(String path) {
+        return IntStream.iterate(1, i -> numbers.containsKey(path + "." + i), i -> i + 1).mapToObj(i -> number(path
+                + "." + i)).toList();
+    }
+
+    /**
+     * The same with another number. Where several alike stand differently they all move by as much as their mean.
      *
      * @param path path below {@code carburetor}
      * @param si its value
@@ -74,6 +87,11 @@ public final class Carburetor {
     public Carburetor with(String path, double si) {
         Carburetor out = new Carburetor(family, count, numbers, words);
         out.numbers.put(path, si);
+        double moved = si - number(path);
+        int i = 0;
+        for (double one : each(path)) {
+            out.numbers.put(path + "." + ++i, Math.max(0.0, one + moved));
+        }
         return out;
     }
 

@@ -76,6 +76,16 @@ public interface DeliveryModel {
     double angleFor(double airKgPerS, double vacuumPa);
 
     /**
+     * How much of a front transfer slot lies below the plate, where idle vacuum draws on it.
+     *
+     * @param thetaRad primary plate angle from closed, rad
+     * @return m; NaN where there is no slot
+     */
+    default double slotBelowM(double thetaRad) {
+        return Double.NaN;
+    }
+
+    /**
      * Whether the second stage has started to work in a state.
      *
      * @param d result of this model

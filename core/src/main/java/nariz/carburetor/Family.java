@@ -74,6 +74,26 @@ public interface Family {
     List<Ladder> ladders(BuildSheet sheet);
 
     /**
+     * Whether a second stage opens with the pedal alone.
+     *
+     * @param c carburetor of this family
+     * @return false where air or vacuum has a say, or there is no second stage
+     */
+    default boolean linked(Carburetor c) {
+        return false;
+    }
+
+    /**
+     * What lets idle air past elsewhere than under the front plates. It is no trim of the mixture and is not blamed.
+     *
+     * @param sheet build sheet of this family
+     * @return ladders, the one that takes less work first; none by default
+     */
+    default List<Ladder> bypasses(BuildSheet sheet) {
+        return List.of();
+    }
+
+    /**
      * Sizes on a sheet that can be fitted and hardly ever are: a slip of the pen more often than a choice.
      *
      * @param sheet the build

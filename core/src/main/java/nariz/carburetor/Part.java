@@ -35,7 +35,9 @@ public final class Part {
         /** Fuel level: put right, not used as a trim. */
         FUEL_LEVEL,
         /** Sets the idle speed. */
-        IDLE_STOP
+        IDLE_STOP,
+        /** Lets idle air past elsewhere, so that the front plates can close over their slots. */
+        IDLE_BYPASS
     }
 
     /** What lies over a part. */
@@ -45,7 +47,9 @@ public final class Part {
         /** Behind the bowl: fuel to catch, a gasket to renew. */
         BOWL(0.15),
         /** Under the cover of the step-up piston. */
-        ROD_COVER(0.10);
+        ROD_COVER(0.10),
+        /** On the underside: the carburetor comes off. */
+        BASE(0.30);
 
         private final double effort;
 
@@ -139,6 +143,19 @@ public final class Part {
      */
     public static Part turns(String key, Role role, String field, boolean richerUp) {
         return new Part(key, role, field, Dimension.TURNS, "turns", 1.0, 3, richerUp);
+    }
+
+    /**
+     * A part set by an angle, in degrees.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field on the sheet
+     * @param richerUp whether a larger one gives more fuel
+     * @return the part
+     */
+    public static Part angle(String key, Role role, String field, boolean richerUp) {
+        return new Part(key, role, field, Dimension.ANGLE, "deg", Units.DEG, 1, richerUp);
     }
 
     /**
@@ -324,7 +341,7 @@ public final class Part {
 
     /** {@return whether this is set by turning or bending what is there, so that nothing has to be bought} */
     public boolean adjusted() {
-        return dimension == Dimension.TURNS || role == Role.FUEL_LEVEL;
+        return dimension == Dimension.TURNS || dimension == Dimension.ANGLE || role == Role.FUEL_LEVEL;
     }
 
     /** {@return whether this belongs to the carburetor and not to one of its stages} */
@@ -345,6 +362,17 @@ public final class Part {
      */
     public double of(Carburetor c, Stage stage) {
         return c.number(path(stage)) / si;
+    }
+
+    /**
+     * Where each of several stands, where they do not stand alike.
+     *
+     * @param c the carburetor
+     * @param stage which stage
+     * @return values in {@link #unit()}; empty where all are alike
+     */
+    public List<Double> each(Carburetor c, Stage stage) {
+        return c.each(path(stage)).stream().map(v -> v / si).toList();
     }
 
     /**
@@ -407,6 +435,7 @@ public final class Part {
         return switch (dimension) {
             case PRESSURE -> Message.of(Measure.rating(value * si));
             case LENGTH -> Message.of(Measure.size(value * si));
+            case ANGLE -> Message.literal(Quantity.trim(value, decimals) + "°");
             default -> Message.join(" ", List.of(Message.literal(Quantity.trim(value, decimals)),
                     message("part.unit-turns")));
         };

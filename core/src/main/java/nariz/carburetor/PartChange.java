@@ -60,6 +60,12 @@ public record PartChange(Part part, Stage side, double from, double to) {
         }
         double from = part.get().of(sheet.carburetor(), side.get());
         double to = value(part.get(), text.substring(equals + 1));
+        if (part.get().role() == Part.Role.IDLE_BYPASS && !Double.isNaN(to)) {
+            return sheet.carburetor().family().bypasses(sheet).stream().filter(l -> l.part().equals(part.get()))
+                    .findFirst().map(l -> to >= l.low() && to <= l.high() ? "" : String.format(java.util.Locale.ROOT,
+                    "%s goes from %.0f to %.0f %s.", l.part().key(), l.low(), l.high(), l.part().unit())).orElse(
+                    "this carburetor has no " + part.get().label() + ".");
+        }
         if (part.get().isWhole() && !Double.isNaN(to)) {
             double most = part.get().role() == Part.Role.IDLE_STOP ? MOST_TURNS : MOST_LEVEL_MM;
             return Math.abs(to) <= most ? "" : String.format(java.util.Locale.ROOT,

@@ -3,11 +3,13 @@ package nariz.carburetor;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import nariz.text.Message;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.json.JsonMapper;
@@ -19,6 +21,7 @@ import tools.jackson.databind.json.JsonMapper;
  */
 public final class SheetDraft {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    private static final String EACH = ";";
     private static final String FAMILY = "carburetor.family";
     private final Map<String, Object> root;
 
@@ -149,6 +152,10 @@ public final class SheetDraft {
         out.add(Field.in("ambient.temperature", "C"));
         out.add(Field.of(FAMILY, Families.keys()));
         family().fields().forEach(f -> out.add(f.below("carburetor.")));
+        out.add(Field.of("targets.from", BuildSheetReader.STARTING_POINTS));
+        for (String running : List.of("idle", "light", "moderate", "full")) {
+            out.add(Field.in("targets." + running, "lambda"));
+        }
         return out;
     }
 
@@ -172,6 +179,9 @@ public final class SheetDraft {
         for (String step : path.split("\\.", -1)) {
             here = here instanceof Map<?, ?> m ? m.get(step) : null;
         }
+        if (here instanceof List<?> each) {
+            return each.stream().map(String::valueOf).collect(Collectors.joining(EACH + " "));
+        }
         return here == null || here instanceof Map<?, ?> ? "" : String.valueOf(here);
     }
 
@@ -180,7 +190,7 @@ public final class SheetDraft {
      *
      * @param path path as in {@link Field}
      * @param text what a person wrote; a decimal comma is a point, a bare number gets
-     *     the field's unit, blank empties the field
+     *     the field's unit, blank empties the field; several with semicolons between are a list, one for each
      */
     public void set(String path, String text) {
         String[] steps = path.split("\\.", -1);
@@ -199,10 +209,15 @@ public final class SheetDraft {
             here.put(last, text.trim());
             return;
         }
+        here.put(last, text.contains(EACH) ? Arrays.stream(text.split(EACH)).filter(t -> !t.isBlank()).map(t ->
+                written(field, t)).toList() : written(field, text));
+    }
+
+    private static Object written(Field field, String text) {
         String points = text.trim().replaceFirst("^([-+]?[0-9]*),([0-9])", "$1.$2");
         Optional<Double> number = number(points);
-        here.put(last, number.isEmpty() ? points : field.unit().isEmpty() ? whole(number.get())
-                : points + " " + field.unit());
+        return number.isEmpty() ? points : field.unit().isEmpty() ? whole(number.get())
+                : points + " " + field.unit();
     }
 
     private static Map<String, Object> inside(Map<String, Object> here, String step) {

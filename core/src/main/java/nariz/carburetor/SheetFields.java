@@ -2,6 +2,7 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -111,6 +112,36 @@ public final class SheetFields {
             throw problem(name, message("problem.that-is-outside-what-can-exist", example));
         }
         return q.si();
+    }
+
+    /**
+     * What several alike are set to: one quantity for all, or a list with one for each.
+     *
+     * @param name field
+     * @param count how many there are
+     * @param dimension what it measures
+     * @param min least SI value
+     * @param max greatest SI value
+     * @param example how one could be written, for messages
+     * @param fallback default, listed as assumed when used
+     * @return SI values: one, or {@code count}
+     */
+    public List<Double> each(String name, int count, Dimension dimension, double min, double max, String example,
+            String fallback) {
+        Optional<LocatedJson> json = take(name);
+        if (json.isEmpty() || !(json.get().value() instanceof List<?> list)) {
+            return List.of(quantity(name, dimension, min, max, example, fallback));
+        }
+        if (list.size() != count) {
+            throw problem(name, message("problem.write-one-or-as-many-as", example, count));
+        }
+        List<Double> out = new ArrayList<>();
+        for (Object one : list) {
+            SheetFields f = new SheetFields(source, path, new LocatedJson(Map.of(name, one), json.get().line(),
+                    json.get().column()), assumed);
+            out.add(f.quantity(name, dimension, min, max, example, ""));
+        }
+        return out;
     }
 
     /**

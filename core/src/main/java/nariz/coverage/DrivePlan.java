@@ -11,6 +11,7 @@ import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Family;
 import nariz.carburetor.Stage;
+import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Regime;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
@@ -66,11 +67,12 @@ public record DrivePlan(List<Item> items) {
     /**
      * The plan of a drive.
      *
-     * @param o drive made ready
+     * @param a drive that was analysed
      * @param tipIns its openings of the throttle
      * @return every reading, ticked off as far as the drive covers it
      */
-    public static DrivePlan of(Observation o, List<TipIn> tipIns) {
+    public static DrivePlan of(Analysis a, List<TipIn> tipIns) {
+        Observation o = a.observation();
         BuildSheet sheet = o.sheet();
         double idle = sheet.engine().idleRpm();
         double red = sheet.engine().redlineRpm();
@@ -112,6 +114,11 @@ public record DrivePlan(List<Item> items) {
                             high, SECONDS, 15, steady(o, 0.35 * red, 0.65 * red,
                     low, high, false)));
         }
+        a.awaited().ifPresent(p -> out.add(new Item(family.circuit(Stage.PRIMARY,
+                Circuit.Role.ENRICHMENT).orElseThrow(),
+                p.text(), message("drive-plan.closed-course-or-rolling"), Double.NaN, Double.NaN, Double.NaN,
+                Double.NaN,
+                SECONDS, p.wantedS(), p.readS())));
         Circuit atFullLoad = family.circuit(Stage.SECONDARY, Circuit.Role.METERING).orElse(metering);
         out.add(new Item(atFullLoad, message("drive-plan.two-full-throttle-pulls", 0.5 * red, 0.9 * red),
                 message("drive-plan.closed-course-or-rolling"),

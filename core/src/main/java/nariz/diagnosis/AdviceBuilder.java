@@ -36,6 +36,7 @@ final class AdviceBuilder {
     private final List<String> checks;
     private final Kit kit;
     private final Optional<Previous> previous;
+    private Optional<AwaitedPull> awaited = Optional.empty();
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
             List<Hypothesis> causes, List<String> checks, Kit kit, Optional<Previous> previous) {
@@ -66,6 +67,12 @@ final class AdviceBuilder {
                 List.of(), sensor(o), Optional.empty(), o.log().unread());
     }
 
+    /** What part of the answer waits for. */
+    AdviceBuilder awaiting(Optional<AwaitedPull> pull) {
+        awaited = pull;
+        return this;
+    }
+
     /** What most of the log is, where that is nothing that counts. */
     private static Message mostly(Observation o) {
         Map<Flag, Double> shares = new EnumMap<>(Flag.class);
@@ -86,8 +93,10 @@ final class AdviceBuilder {
                 : scorer.with(Decision.apply(observation.sheet(), now));
         CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
         List<CircuitFinding> circuits = found.of(changes, check);
-        Verdict verdict = check ? Verdict.CHECK_FIRST : (change ? Verdict.CHANGE : leaveOrRead(today));
-        List<Message> missing = found.missing();
+        Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
+                ? Verdict.MORE_DATA : leaveOrRead(today);
+        List<Message> missing = new ArrayList<>(found.missing());
+        awaited.ifPresent(p -> missing.add(0, message("advice-builder.to-tell-apart", p.text())));
         Message sentence = sentence(verdict, changes, today);
         return new Advice(verdict, sentence, circuits, causes, changes,
                 predictions(today, after), FlagStretch.of(observation), missing, observation.sheet().assumed(),
@@ -177,7 +186,8 @@ final class AdviceBuilder {
             others.remove(s);
             double gain = decision.loss(others) - all;
             out.add(new Change(s.ladder().part(), s.ladder().stage(), circuit(s), s.from(), s.to(), together(first, s),
-                    s.ladder().alone(), gain, reasons(s, today), recheck(s), cautions(s, today)));
+                    s.ladder().alone(), gain, reasons(s, today), recheck(s), cautions(s, today),
+                    s.ladder().part().each(observation.sheet().carburetor(), s.ladder().stage())));
         }
         return out;
     }
@@ -308,7 +318,8 @@ final class AdviceBuilder {
             case CHECK_FIRST -> checkSentence();
             case LEAVE -> scorer.fine() ? message("advice-builder.leave-it-alone-no",
                     message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now", worst(today));
-            case MORE_DATA -> message("advice-builder.too-few-ways-of");
+            case MORE_DATA -> awaited.map(p -> message("advice-builder.reads-alike", worst(today), p.text())).orElse(
+                    message("advice-builder.too-few-ways-of"));
         };
     }
 

@@ -41,12 +41,14 @@ public final class Analysis {
     private final @Nullable Found found;
     private final Request request;
 
+    private final Optional<AwaitedPull> awaited;
+
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
             List<Decision.Step> decided) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
-            BuildSheet sheetAfter, @Nullable WhatIf whatIf) {
+            BuildSheet sheetAfter, @Nullable WhatIf whatIf, Optional<AwaitedPull> awaited) {
         this.request = request;
         this.observation = observation;
         this.found = found;
@@ -56,6 +58,7 @@ public final class Analysis {
         this.phiAfter = phiAfter;
         this.sheetAfter = sheetAfter;
         this.whatIf = whatIf;
+        this.awaited = awaited;
     }
 
     /**
@@ -119,16 +122,21 @@ public final class Analysis {
     private static Analysis answered(Request q, Observation o, @Nullable Found f, @Nullable WhatIf whatIf) {
         BuildSheet sheet = q.sheet();
         if (f == null) {
-            return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null);
+            return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null,
+                    Optional.empty());
         }
         Estimate e = f.estimate();
         Scorer scorer = f.scorer();
         List<Decision.Step> chosen = new ArrayList<>(f.decided());
         List<Hypothesis> causes = f.posterior().causes();
         List<String> checks = f.decision().checks(chosen);
+        SharedFullLoad shared = new SharedFullLoad(o, f.posterior());
+        List<Decision.Step> waiting = checks.isEmpty() ? shared.waiting(chosen) : List.of();
+        chosen.removeAll(waiting);
+        Optional<AwaitedPull> awaited = waiting.isEmpty() ? Optional.empty() : Optional.of(shared.pull());
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, checks, q.kit(), q.previous());
-        Advice advice = builder.build(chosen);
+        Advice advice = builder.awaiting(awaited).build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
             boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())
@@ -138,7 +146,13 @@ public final class Analysis {
             }
         }
         BuildSheet next = Decision.apply(sheet, doNow);
-        return new Analysis(q, o, f, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next, whatIf);
+        return new Analysis(q, o, f, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next, whatIf,
+                awaited);
+    }
+
+    /** {@return the pull that part of the answer waits for, where two parts read alike on this drive} */
+    public Optional<AwaitedPull> awaited() {
+        return awaited;
     }
 
     /**

@@ -2,6 +2,7 @@ package nariz.diagnosis;
 
 import java.util.List;
 import java.util.stream.DoubleStream;
+import java.util.stream.Stream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
@@ -33,7 +34,8 @@ public record Candidate(Part part, Stage side, double fitted, List<Double> sizes
      * @return parts in the order of work
      */
     public static List<Candidate> of(BuildSheet sheet, Kit kit) {
-        return Ladder.of(sheet, kit).stream().map(l -> new Candidate(l.part(), l.stage(), l.fitted(sheet),
+        return Stream.concat(Ladder.of(sheet, kit).stream(), sheet.carburetor().family().bypasses(sheet).stream())
+                .map(l -> new Candidate(l.part(), l.stage(), l.fitted(sheet),
                 DoubleStream.concat(DoubleStream.of(l.fitted(sheet)), l.sizes(sheet).stream()
                         .mapToDouble(v -> v)).sorted().boxed().toList())).toList();
     }

@@ -1,10 +1,13 @@
 package nariz.diagnosis;
 
+import static nariz.text.Message.message;
+
 import java.util.List;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.text.Message;
+import nariz.units.Quantity;
 
 /**
  * One change to one part.
@@ -20,15 +23,18 @@ import nariz.text.Message;
  * @param reasons which readings say so
  * @param recheck what to look at afterwards, in order
  * @param cautions short warnings
+ * @param each where each of several alike stands now, in the part's unit; empty where all stand alike
  */
 public record Change(Part part, Stage side, Circuit circuit, double from, double to, boolean now, double effort,
         double gain,
-        List<Message> reasons, List<Message> recheck, List<Message> cautions) {
+        List<Message> reasons, List<Message> recheck, List<Message> cautions,
+        List<Double> each) {
     /** Copies the lists. */
     public Change {
         reasons = List.copyOf(reasons);
         recheck = List.copyOf(recheck);
         cautions = List.copyOf(cautions);
+        each = List.copyOf(each);
     }
 
     /** {@return whether it adds fuel where its part works} */
@@ -38,6 +44,12 @@ public record Change(Part part, Stage side, Circuit circuit, double from, double
 
     /** {@return for example "primary main jets: 59 to 62 thou"} */
     public Message title() {
-        return part.title(side, from, to);
+        return each.isEmpty() ? part.title(side, from, to) : message("part.title-each", part.named(side),
+                moved());
+    }
+
+    /** How far every one of them goes, where they stand differently. */
+    Message moved() {
+        return message(to > from ? "part.each-out" : "part.each-in", Quantity.trim(Math.abs(to - from), 3));
     }
 }

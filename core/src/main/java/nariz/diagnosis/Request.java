@@ -24,6 +24,17 @@ public record Request(BuildSheet sheet, DriveLog log, Strategy strategy, List<St
     }
 
     /**
+     * A plain question with the targets the sheet asks for.
+     *
+     * @param sheet build sheet
+     * @param log drive
+     * @return nothing ruled out, nothing known of kit or past
+     */
+    public static Request of(BuildSheet sheet, DriveLog log) {
+        return of(sheet, log, Strategy.of(sheet));
+    }
+
+    /**
      * A plain question.
      *
      * @param sheet build sheet

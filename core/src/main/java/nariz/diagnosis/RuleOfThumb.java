@@ -1,7 +1,7 @@
 package nariz.diagnosis;
 
 import java.util.List;
-import nariz.carburetor.Stage;
+import nariz.carburetor.Circuit;
 import nariz.text.Message;
 
 /**
@@ -11,9 +11,9 @@ import nariz.text.Message;
  * @param answers what each says
  * @param followed name of the answer this advice follows
  * @param why why that is the default
- * @param side side of the carburetor it is about
+ * @param circuit circuit it is about
  */
-public record RuleOfThumb(Message question, List<Answer> answers, Message followed, Message why, Stage side) {
+public record RuleOfThumb(Message question, List<Answer> answers, Message followed, Message why, Circuit circuit) {
     /**
      * One school's answer.
      *

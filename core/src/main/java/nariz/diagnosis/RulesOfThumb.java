@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.estimation.Cell;
@@ -21,6 +23,9 @@ final class RulesOfThumb {
     private static final double STEADY_S = 3.0;
     /** Jets without a valve are 6 to 8 sizes larger as a rule; looked at to well beyond that, in the unit of jets. */
     private static final double MOST_LARGER = 20;
+    /** Slot below the plates that a tuner wants to see at idle, and from where on it is too much, m; judgement. */
+    private static final double SLIVER_M = 1.0e-3;
+    private static final double MUCH_SLOT_M = 1.6e-3;
 
     private final BuildSheet sheet;
     private final Estimate estimate;
@@ -39,6 +44,7 @@ final class RulesOfThumb {
         opening().ifPresent(out::add);
         underLoad().ifPresent(out::add);
         rearValve().ifPresent(out::add);
+        idleAir().ifPresent(out::add);
         return out;
     }
 
@@ -67,7 +73,7 @@ final class RulesOfThumb {
                 Measure.vacuum(Math.max(0.0, really)), Measure.bareVacuum(Estimate.Z90 * estimate.shiftSdPa()))));
         return Optional.of(new RuleOfThumb(message("schools.when-the-enrichment-opens"), answers,
                 message("schools.what-the-log-shows"),
-                message("schools.rules-of-thumb-fail"), Stage.PRIMARY));
+                message("schools.rules-of-thumb-fail"), of(part, Stage.PRIMARY)));
     }
 
     private Optional<Double> lowestCruise() {
@@ -93,7 +99,7 @@ final class RulesOfThumb {
         answers.add(new RuleOfThumb.Answer(message(amount.get().drillable() ? "schools.change-the-channel-restriction"
                 : "schools.change-the-rod-s"), step(amount.get())));
         return Optional.of(new RuleOfThumb(message("schools.rich-or-lean-under"), answers, answers.get(1).name(),
-                message("schools.jets-move-cruise-too"), Stage.PRIMARY));
+                message("schools.jets-move-cruise-too"), of(amount.get(), Stage.PRIMARY)));
     }
 
     private Message step(Part part) {
@@ -131,7 +137,7 @@ final class RulesOfThumb {
             return Optional.of(new RuleOfThumb(question, List.of(new RuleOfThumb.Answer(
                     message("schools.keep-what-is-fitted"),
                     message("schools.none-is-fitted", effect(sheet)))), message("schools.keep-what-is-fitted"),
-                            message("schools.what-works-is-left"), Stage.SECONDARY));
+                            message("schools.what-works-is-left"), of(jets.get(), Stage.SECONDARY)));
         }
         BuildSheet plugged = valve.get().fit(sheet, Stage.SECONDARY, 0);
         double jet = jets.get().of(sheet.carburetor(), Stage.SECONDARY);
@@ -150,6 +156,43 @@ final class RulesOfThumb {
                 jets.get().text(jet),
                         jets.get().text(best), effect(jets.get().fit(plugged, Stage.SECONDARY,
                         best))))), message("schools.keep-what-is-fitted"), message("schools.what-works-is-left"),
-                                Stage.SECONDARY));
+                                of(jets.get(), Stage.SECONDARY)));
+    }
+
+    private Circuit of(Part part, Stage stage) {
+        return sheet.carburetor().family().trims(part, stage);
+    }
+
+    /** Where an engine that needs much air at idle lets it in: under the front plates it uncovers their slots. */
+    private Optional<RuleOfThumb> idleAir() {
+        Optional<Cell> idle = estimate.cells().stream().filter(Cell::idle).findFirst();
+        List<Ladder> bypasses = sheet.carburetor().family().bypasses(sheet);
+        if (idle.isEmpty() || bypasses.isEmpty()) {
+            return Optional.empty();
+        }
+        double below = slotBelowM(sheet, idle.get());
+        if (!(below > MUCH_SLOT_M)) {
+            return Optional.empty();
+        }
+        List<RuleOfThumb.Answer> answers = new ArrayList<>();
+        answers.add(new RuleOfThumb.Answer(message("schools.as-it-stands"), message("schools.slot-below",
+                Measure.size(below))));
+        for (Ladder l : bypasses) {
+            double size = l.sizes(sheet).stream().filter(v -> v > l.fitted(sheet)).filter(v -> slotBelowM(
+                    l.part().fit(sheet, l.stage(), v), idle.get()) <= SLIVER_M).findFirst().orElse(l.high());
+            BuildSheet then = l.part().fit(sheet, l.stage(), size);
+            Message reads = scorer.errors(scorer.with(then)).stream().filter(e -> e.regime() == Regime.IDLE)
+                    .map(RegimeError::words).findFirst().orElse(Message.NONE);
+            answers.add(new RuleOfThumb.Answer(message(l.part().access() == Part.Access.OPEN
+                    ? "schools.open-the-secondary-plates" : "schools.drill-the-front-plates"),
+                    message("schools.with-idle", l.part().text(size), Measure.size(slotBelowM(then, idle.get())),
+                            reads)));
+        }
+        return Optional.of(new RuleOfThumb(message("schools.idle-air"), answers, answers.get(1).name(),
+                message("schools.timing-first"), of(bypasses.getFirst().part(), Stage.PRIMARY)));
+    }
+
+    private double slotBelowM(BuildSheet parts, Cell idle) {
+        return estimate.carburetor().slotBelowM(parts, idle);
     }
 }

@@ -1,10 +1,13 @@
 package nariz.diagnosis;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Targets;
 import nariz.estimation.Cell;
 
 /**
@@ -14,19 +17,22 @@ import nariz.estimation.Cell;
  * @param idle at curb idle
  * @param light below load 0.58, with vacuum advance
  * @param lightWithoutVacuumAdvance the same with centrifugal advance only
- * @param moderate load 0.72 to 0.78
+ * @param moderate load 0.72 to 0.78, with vacuum advance
+ * @param moderateWithoutVacuumAdvance the same with centrifugal advance only
  * @param full load 0.90 and above; between the anchors the target is a straight line
  */
 public record Strategy(String name, double idle, double light, double lightWithoutVacuumAdvance, double moderate,
-        double full) {
+        double moderateWithoutVacuumAdvance, double full) {
     /** Load from which on targets get richer towards full load. */
     static final double ENRICHED_LOAD = 0.78;
+    /** Load from which on an engine runs at full load. */
+    static final double FULL_LOAD = 0.90;
     /** The default: lean light cruise where the advance allows it, best torque at full load. */
-    public static final Strategy BALANCED = new Strategy("balanced", 0.95, 1.02, 0.95, 0.96, 0.87);
+    public static final Strategy BALANCED = new Strategy("balanced", 0.95, 1.02, 0.95, 0.96, 0.95, 0.87);
     /** Leaner cruise for distance. */
-    public static final Strategy ECONOMY = new Strategy("economy", 0.97, 1.05, 0.98, 0.99, 0.88);
+    public static final Strategy ECONOMY = new Strategy("economy", 0.97, 1.05, 0.98, 0.99, 0.98, 0.88);
     /** Richer under load, for climbs and heat. */
-    public static final Strategy CLIMB = new Strategy("climb", 0.94, 1.00, 0.94, 0.94, 0.85);
+    public static final Strategy CLIMB = new Strategy("climb", 0.94, 1.00, 0.94, 0.94, 0.94, 0.85);
 
     private static final List<Strategy> ALL = List.of(BALANCED, ECONOMY, CLIMB);
 
@@ -38,6 +44,24 @@ public record Strategy(String name, double idle, double light, double lightWitho
      */
     public static Optional<Strategy> named(String name) {
         return ALL.stream().filter(s -> s.name.equals(name.toLowerCase(Locale.ROOT))).findFirst();
+    }
+
+    /**
+     * The targets that a sheet asks for.
+     *
+     * @param sheet build
+     * @return the starting point it names, with the tuner's own values in place of some; then its name ends in
+     *     {@code -own}
+     */
+    public static Strategy of(BuildSheet sheet) {
+        Targets own = sheet.targets();
+        Strategy s = named(own.from()).orElse(BALANCED);
+        if (!own.own()) {
+            return s;
+        }
+        return new Strategy(s.name + "-own", own.idle().orElse(s.idle), own.light().orElse(s.light),
+                own.light().orElse(s.lightWithoutVacuumAdvance), own.moderate().orElse(s.moderate),
+                own.moderate().orElse(s.moderateWithoutVacuumAdvance), own.full().orElse(s.full));
     }
 
     /** {@return all names, for messages} */
@@ -54,11 +78,26 @@ public record Strategy(String name, double idle, double light, double lightWitho
      */
     public double atLoad(double load, boolean vacuumAdvance) {
         double low = vacuumAdvance ? light : lightWithoutVacuumAdvance;
-        double mid = Math.min(moderate, low);
+        double mid = vacuumAdvance ? moderate : moderateWithoutVacuumAdvance;
         if (load < 0.72) {
             return between(load, 0.58, low, 0.72, mid);
         }
-        return between(load, ENRICHED_LOAD, mid, 0.90, full);
+        return between(load, ENRICHED_LOAD, mid, FULL_LOAD, full);
+    }
+
+    /**
+     * The targets that all others lie between.
+     *
+     * @param vacuumAdvance whether ignition advance has a vacuum part
+     * @return lambda by the names they have on a sheet, in the order idle, light, moderate, full
+     */
+    public Map<String, Double> anchors(boolean vacuumAdvance) {
+        Map<String, Double> out = new LinkedHashMap<>();
+        out.put("idle", idle);
+        out.put("light", vacuumAdvance ? light : lightWithoutVacuumAdvance);
+        out.put("moderate", vacuumAdvance ? moderate : moderateWithoutVacuumAdvance);
+        out.put("full", full);
+        return out;
     }
 
     private static double between(double x, double x0, double y0, double x1, double y1) {
@@ -101,7 +140,7 @@ public record Strategy(String name, double idle, double light, double lightWitho
             return Regime.IDLE;
         }
         double load = load(cell, sheet);
-        if (load >= 0.9) {
+        if (load >= FULL_LOAD) {
             return Regime.FULL;
         }
         if (load >= 0.8) {

@@ -5,6 +5,7 @@ import static nariz.text.Message.message;
 import java.util.List;
 import nariz.carburetor.Part;
 import nariz.text.Message;
+import nariz.units.Quantity;
 
 /**
  * How to carry a change out.
@@ -27,7 +28,9 @@ public record WorkCard(List<Message> tools, List<Message> steps, Message proof) 
      * @return its card
      */
     public static WorkCard of(Change c) {
-        Message to = c.part().text(c.to());
+        Message to = c.each().isEmpty() ? c.part().text(c.to()) : message("work-card.each-from-where-it-stands",
+                Message.join(", ", c.each().stream().map(v -> message("work-card.one-from-to", Quantity.trim(v, 3),
+                        Quantity.trim(Math.max(0.0, v + c.to() - c.from()), 3))).toList()));
         Part.Work w = c.part().work();
         return new WorkCard(w.tools().stream().map(k -> message(k)).toList(), w.steps().stream().map(k -> message(k,
                 to))

@@ -2,10 +2,12 @@ package nariz.estimation;
 
 import java.util.List;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Coefficients;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A carburetor as the log makes it out: the forward model with its own coefficients, plate position and enrichment
@@ -14,8 +16,9 @@ import nariz.carburetor.DeliveryModel;
  * @param made coefficients
  * @param plateRad how much further open the plates stand than the air at idle says, rad
  * @param shiftPa how much earlier (positive) the enrichment opens than rated, Pa
+ * @param driven the carburetor the log was driven with, whose plate angles the cells have
  */
-public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
+public record Calibrated(Coefficients made, double plateRad, double shiftPa, Carburetor driven) {
     /**
      * The standard carburetor of a sheet's family.
      *
@@ -23,7 +26,7 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
      * @return nothing moved
      */
     public static Calibrated standard(BuildSheet sheet) {
-        return new Calibrated(sheet.carburetor().family().standard(), 0.0, 0.0);
+        return new Calibrated(sheet.carburetor().family().standard(), 0.0, 0.0, sheet.carburetor());
     }
 
     /** Where a sheet says how the stop screw was turned. */
@@ -47,6 +50,42 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
     }
 
     /**
+     * This carburetor with its plates further open at idle.
+     *
+     * @param rad how much further, rad
+     * @return a new one
+     */
+    public Calibrated opened(double rad) {
+        return new Calibrated(made, plateRad + rad, shiftPa, driven);
+    }
+
+    /**
+     * How much of a front transfer slot lies below the plate at idle, where the engine draws the air it drew.
+     *
+     * @param sheet parts
+     * @param idle the idle cell
+     * @return m; NaN where there is no slot
+     */
+    public double slotBelowM(BuildSheet sheet, Cell idle) {
+        DeliveryModel model = model(sheet);
+        return model.slotBelowM(Math.max(0.0, angle(model, breathesOtherwise(sheet), idle)));
+    }
+
+    /** Parts that let idle air past elsewhere: the driver's foot and the stop screw then leave the plates elsewhere. */
+    private @Nullable DeliveryModel breathesOtherwise(BuildSheet sheet) {
+        Carburetor c = sheet.carburetor();
+        boolean same = c.family().bypasses(sheet).stream().allMatch(l -> l.part().of(c, l.stage())
+                == l.part().of(driven, l.stage()));
+        return same ? null : model(sheet.withCarburetor(driven));
+    }
+
+    private double angle(DeliveryModel model, @Nullable DeliveryModel asDriven, Cell c) {
+        double moved = asDriven == null ? 0.0 : model.angleFor(c.airKgPerS(), c.vacuumPa())
+                - asDriven.angleFor(c.airKgPerS(), c.vacuumPa());
+        return c.thetaRad() + plateRad + moved;
+    }
+
+    /**
      * This carburetor with some parts.
      *
      * @param sheet parts
@@ -65,12 +104,13 @@ public record Calibrated(Coefficients made, double plateRad, double shiftPa) {
      */
     public double[][] phi(BuildSheet sheet, List<Cell> cells) {
         DeliveryModel model = model(sheet);
+        DeliveryModel asDriven = breathesOtherwise(sheet);
         Delivery flow = model.newDelivery();
         List<Circuit> circuits = sheet.carburetor().family().circuits();
         double[][] out = new double[cells.size()][circuits.size()];
         for (int i = 0; i < out.length; i++) {
             Cell c = cells.get(i);
-            double theta = Math.max(0.0, c.thetaRad() + plateRad);
+            double theta = Math.max(0.0, angle(model, asDriven, c));
             if (c.idle() && sheet.carburetor().number(IDLE_STOP) != 0.0) {
                 double turned = Math.max(0.0, theta + TURN_RAD * sheet.carburetor().number(IDLE_STOP));
                 // Friction wants the same manifold pressure at any idle speed: the engine takes the air it is given.

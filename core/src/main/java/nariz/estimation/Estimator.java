@@ -243,7 +243,7 @@ public final class Estimator {
         for (int j = 0; j < coefficients.size(); j++) {
             made = made.scaled(coefficients.get(j), coefficients.get(j).spread() * z[j]);
         }
-        return new Calibrated(made, PLATE_SD * z[bends - 1], shiftPa);
+        return new Calibrated(made, PLATE_SD * z[bends - 1], shiftPa, sheet.carburetor());
     }
 
     private double bestSigma(Linear at) {

@@ -49,7 +49,7 @@ public final class FaultShapes {
      */
     public static double[] platesOpen(Calibrated found, BuildSheet sheet, List<Cell> cells, double rad) {
         double[][] was = found.phi(sheet, cells);
-        double[][] is = new Calibrated(found.made(), found.plateRad() + rad, found.shiftPa()).phi(sheet, cells);
+        double[][] is = found.opened(rad).phi(sheet, cells);
         double[] out = new double[was.length];
         for (int i = 0; i < out.length; i++) {
             out[i] = cells.get(i).idle() ? Arrays.stream(is[i]).sum() / Arrays.stream(was[i]).sum() - 1.0 : 0.0;

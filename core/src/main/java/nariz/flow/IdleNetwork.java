@@ -119,7 +119,7 @@ public final class IdleNetwork extends BracketedRoot {
     }
 
     /** Uncovered slot height below the plate edge, m; the ends are rounded over a quarter of a millimetre. */
-    private double slotBelow(double thetaRad) {
+    double slotBelow(double thetaRad) {
         double e = plate.edgeTravel(thetaRad) - slotStartM;
         double rounded = softPlus(e) - softPlus(e - slotHeightM);
         return Math.clamp(rounded, 0.0, slotHeightM);

@@ -134,6 +134,11 @@ public final class MeteredModel extends BracketedRoot implements DeliveryModel {
     }
 
     @Override
+    public double slotBelowM(double thetaRad) {
+        return primary.network.slotBelow(thetaRad);
+    }
+
+    @Override
     public boolean secondaryOpen(Delivery d) {
         return secondary != null && secondary.open(d);
     }

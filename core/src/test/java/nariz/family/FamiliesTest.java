@@ -143,14 +143,14 @@ public class FamiliesTest {
         assertThat(a.advice().circuits()).hasSameSizeAs(f.circuits());
         assertThat(AdviceJson.write(a.advice())).contains(f.circuits().getFirst().key());
         assertThat(AdviceText.write(a.advice())).isNotBlank();
-        assertThat(DrivePlan.of(a.observation(), TipIns.of(a)).items()).isNotEmpty();
+        assertThat(DrivePlan.of(a, TipIns.of(a)).items()).isNotEmpty();
         for (Ladder l : Ladder.of(s)) {
             BuildSheet other = l.part().fit(s, l.stage(), l.sizes(s).getFirst());
             assertThat(a.predict(other)).isNotEmpty();
             for (Language language : Language.values()) {
                 Wording w = new Wording(language, Shown.USUAL);
                 WorkCard card = WorkCard.of(new Change(l.part(), l.stage(), f.trims(l.part(), l.stage()), l.fitted(s),
-                        l.sizes(s).getFirst(), true, 0.1, 0.2, List.of(), List.of(), List.of()));
+                        l.sizes(s).getFirst(), true, 0.1, 0.2, List.of(), List.of(), List.of(), List.of()));
                 card.steps().forEach(x -> assertThat(w.text(x)).isNotBlank());
             }
         }
@@ -216,7 +216,7 @@ public class FamiliesTest {
         assertThat(advice.changes()).filteredOn(c -> c.part().equals(MeteredParts.POWER_VALVE_RATING)).singleElement()
                 .satisfies(c -> assertThat(c.to()).isBetween(rating - 2, rating + 2));
         assertThat(AdviceJson.write(advice)).doesNotContain("secondary");
-        assertThat(DrivePlan.of(a.observation(), List.of()).items()).extracting(DrivePlan.Item::circuit)
+        assertThat(DrivePlan.of(a, List.of()).items()).extracting(DrivePlan.Item::circuit)
                 .allMatch(right.carburetor().family().circuits()::contains);
     }
 }

@@ -131,7 +131,8 @@ public class CarburetorPropertiesTest {
     /** What a larger size of a part does: 1 richer, -1 leaner, 0 depends on where. */
     private static int richer(Part p) {
         return switch (p.role()) {
-            case FUEL_LEVEL, IDLE_STOP -> 0;
+            // A way round the front plates is no trim: what it does hangs on where the plates then stand.
+            case FUEL_LEVEL, IDLE_STOP, IDLE_BYPASS -> 0;
             default -> p.richerUp() ? 1 : -1;
         };
     }

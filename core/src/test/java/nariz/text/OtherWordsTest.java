@@ -137,7 +137,7 @@ public class OtherWordsTest {
                     for (double to : new double[] {2, 4}) {
                         WorkCard card = WorkCard.of(new Change(p, s, MeteredCircuits.MAIN, 3, to, true, 0.1, 1,
                                 List.of(), List.of(),
-                                List.of()));
+                                List.of(), List.of()));
                         String all = w.text(Message.join(" ", card.tools())) + ' ' + w.text(Message.join(" ",
                                 card.steps())) + ' ' + w.text(card.proof());
                         assertThat(card.tools()).as("%s tools", p).isNotEmpty();

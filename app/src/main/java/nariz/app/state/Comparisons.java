@@ -85,13 +85,13 @@ public final class Comparisons {
         context.analysis.start(cancelled -> {
             Analysis a;
             if (other.run() == 0) {
-                a = Analysis.of(other.sheet().orElse(DemoDrive.sheet()), other.demo(), Strategy.BALANCED, List.of(),
-                        cancelled);
+                BuildSheet sheet = other.sheet().orElse(DemoDrive.sheet());
+                a = Analysis.of(sheet, other.demo(), Strategy.of(sheet), List.of(), cancelled);
             } else {
                 BuildSheet sheet = context.repository.sheet(other.run());
                 Decisions decided = context.repository.decisions(other.run());
                 a = Analysis.of(sheet, LogReader.drive(context.repository.recording(other.run()), sheet).without(
-                        decided.excluded()), Strategy.BALANCED, decided.checked(), cancelled);
+                        decided.excluded()), Strategy.of(sheet), decided.checked(), cancelled);
             }
             return Comparison.of(other, a, d.analysis());
         }, c -> {

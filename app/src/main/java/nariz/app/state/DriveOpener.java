@@ -236,11 +236,11 @@ final class DriveOpener {
     static Drive analyse(long opening, BuildSheet sheet, DriveLog log, Decisions decisions,
             List<Quality.Finding> odd, Optional<Long> run, BooleanSupplier cancelled) {
         DriveLog counted = log.without(decisions.excluded());
-        Analysis a = Analysis.of(sheet, counted, Strategy.BALANCED, decisions.checked(), cancelled);
+        Analysis a = Analysis.of(sheet, counted, Strategy.of(sheet), decisions.checked(), cancelled);
         Trace trace = Trace.of(a);
         TipInSeries tipIns = TipInSeries.of(a);
         return new Drive(opening, sheet, counted, a, trace, Boundaries.of(sheet, a), decisions, odd, run,
-                Effect.advised(a), Strips.of(sheet, counted, a, trace), tipIns, DrivePlan.of(a.observation(),
+                Effect.advised(a), Strips.of(sheet, counted, a, trace), tipIns, DrivePlan.of(a,
                         tipIns.events()), WindowWords.wording());
     }
 }

@@ -5,6 +5,7 @@ import static nariz.app.words.WindowWords.say;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,7 +33,10 @@ import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.Stage;
+import nariz.carburetor.Targets;
+import nariz.diagnosis.Strategy;
 import nariz.sim.DemoDrive;
+import nariz.units.Quantity;
 
 /**
  * A build sheet as a form: what is fitted, one field each, the two sides of the carburetor beside each other. What is
@@ -152,6 +156,7 @@ final class SheetPanel extends VBox {
                 || f.path().startsWith("carburetor.secondaryOpening.") || f.path().startsWith("carburetor.pump."))
                 .toList());
         sides(fields);
+        section(say("sheet-panel.targets"), fields.stream().filter(f -> f.path().startsWith("targets.")).toList());
         remind();
     }
 
@@ -280,7 +285,10 @@ final class SheetPanel extends VBox {
 
     /** Shows in grey what would be assumed where nothing stands. */
     private void remind() {
-        Map<String, String> assumed = draft.assumed();
+        Map<String, String> assumed = new HashMap<>(draft.assumed());
+        assumed.put("targets.from", Targets.USUAL);
+        Strategy.named(draft.get("targets.from")).orElse(Strategy.BALANCED).anchors(!"centrifugal".equals(draft.get(
+                "engine.advance"))).forEach((k, v) -> assumed.put("targets." + k, Quantity.trim(v, 2) + " lambda"));
         inputs.forEach((path, c) -> {
             // A rear valve is the exception: nothing there means none.
             String usual = assumed.getOrDefault(path, path.equals("carburetor.secondary.powerValve") ? "plugged" : "");

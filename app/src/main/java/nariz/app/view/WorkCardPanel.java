@@ -16,7 +16,6 @@ import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.state.StopWords;
 import nariz.carburetor.Assumption;
-import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Hypothesis;
@@ -76,9 +75,7 @@ final class WorkCardPanel extends ScrollPane {
         } else {
             nothing(a, w);
         }
-        if (session.stopProperty().get() == Stop.POWER || session.stopProperty().get() == Stop.SECONDARY) {
-            schools(a, session.stopProperty().get());
-        }
+        schools(a, session.stopProperty().get());
         if (!a.notes().isEmpty()) {
             heading(say("work-card-panel.note"));
             a.notes().forEach(n -> line("!", say(n), "card-line"));
@@ -196,10 +193,10 @@ final class WorkCardPanel extends ScrollPane {
         }
     }
 
-    /** What schools of tuning say on this log; the rear valve belongs to the secondary side. */
+    /** What schools of tuning say on this log about the shown stop. */
     private void schools(Advice a, Stop stop) {
         for (RuleOfThumb s : a.schools()) {
-            if ((s.side() == Stage.SECONDARY) == (stop == Stop.SECONDARY)) {
+            if (Stop.of(s.circuit()) == stop) {
                 heading(say("work-card-panel.schools-differ", s.question()));
                 s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", say(x.name()) + ": "
                         + say(x.says()),

@@ -85,7 +85,7 @@ public class PaperCardTest {
             many.add(new Change(p, Stage.PRIMARY, nariz.family.metered.MeteredCircuits.MAIN, 30, 33, true, 0.1, 1,
                     List.of(Message.literal("λ 0,93 – «così» ± 5 % ≤ 3·10⁻³ Ω")),
                     List.of(Message.literal("señal")), List.of(Message.literal(
-                    "Ünïcödé and a very long word of one piece: " + "wide".repeat(60)))));
+                    "Ünïcödé and a very long word of one piece: " + "wide".repeat(60))), List.of()));
         }
         byte[] pdf = card(DEMO.advice(), many);
         try (PDDocument d = Loader.loadPDF(pdf)) {

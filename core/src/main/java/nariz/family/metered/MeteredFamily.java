@@ -43,7 +43,8 @@ public abstract class MeteredFamily implements Family {
     private static final List<Part> PARTS = List.of(MeteredParts.MIXTURE_SCREW, MeteredParts.IDLE_FEED_RESTRICTION,
             MeteredParts.IDLE_AIR_BLEED, MeteredParts.MAIN_JET, MeteredParts.HIGH_SPEED_AIR_BLEED,
             MeteredParts.POWER_VALVE_RATING, MeteredParts.POWER_CHANNEL_RESTRICTION, MeteredParts.STEP_UP_SPRING,
-            MeteredParts.METERING_ROD, MeteredParts.FLOAT_LEVEL, MeteredParts.IDLE_STOP);
+            MeteredParts.METERING_ROD, MeteredParts.FLOAT_LEVEL, MeteredParts.IDLE_STOP,
+            MeteredParts.SECONDARY_STOP, MeteredParts.PLATE_HOLE);
 
     private final String key;
     private final boolean rods;
@@ -64,8 +65,8 @@ public abstract class MeteredFamily implements Family {
         this.rods = rods;
         this.stages = List.copyOf(stages);
         this.most = most;
-        parts = stages.size() > 1 ? PARTS : PARTS.stream().filter(p -> !RODS_ONLY.contains(p)).map(Part::alone)
-                .toList();
+        parts = stages.size() > 1 ? PARTS : PARTS.stream().filter(p -> !RODS_ONLY.contains(p)
+                && !p.equals(MeteredParts.SECONDARY_STOP)).map(Part::alone).toList();
     }
 
     /** Turns out beyond which a mixture screw's port is as open as it gets. */
@@ -161,7 +162,7 @@ public abstract class MeteredFamily implements Family {
     public final Circuit trims(Part part, Stage stage) {
         boolean primary = stage == Stage.PRIMARY;
         return switch (part.role()) {
-            case IDLE_STOP -> MeteredCircuits.IDLE;
+            case IDLE_STOP, IDLE_BYPASS -> MeteredCircuits.IDLE;
             case FUEL_LEVEL -> MeteredCircuits.MAIN;
             case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;
             case IDLE_FUEL, IDLE_AIR -> primary ? MeteredCircuits.TRANSFER : MeteredCircuits.SECONDARY_IDLE;
@@ -200,6 +201,21 @@ public abstract class MeteredFamily implements Family {
         return all;
     }
 
+    @Override
+    public final boolean linked(Carburetor c) {
+        return twoStages() && OpeningKind.MECHANICAL.key().equals(c.word("secondaryOpening.kind"));
+    }
+
+    @Override
+    public final List<Ladder> bypasses(BuildSheet sheet) {
+        List<Ladder> all = new ArrayList<>();
+        if (twoStages()) {
+            all.add(new Ladder(own(MeteredParts.SECONDARY_STOP), Stage.PRIMARY, 0.25, 20, 0, 6, 0.10));
+        }
+        all.add(new Ladder(own(MeteredParts.PLATE_HOLE), Stage.PRIMARY, 10, 12, 0, 120, 0.40));
+        return all;
+    }
+
     // The sheet
 
     @Override
@@ -209,7 +225,7 @@ public abstract class MeteredFamily implements Family {
         Map<String, Double> numbers = new LinkedHashMap<>();
         Map<String, String> words = new LinkedHashMap<>();
         for (Stage stage : stages) {
-            barrels(f.object(stage.key()), stage, d, numbers, words);
+            barrels(f.object(stage.key()), stage, count, d, numbers, words);
         }
         if (twoStages()) {
             opening(f.object("secondaryOpening"), d, numbers, words);
@@ -220,11 +236,12 @@ public abstract class MeteredFamily implements Family {
         return new Carburetor(this, count, numbers, words);
     }
 
-    private void barrels(SheetFields f, Stage stage, MeteredDefaults d, Map<String, Double> numbers,
+    private void barrels(SheetFields f, Stage stage, int count, MeteredDefaults d, Map<String, Double> numbers,
             Map<String, String> words) {
         String at = stage.key() + ".";
         boolean primary = stage == Stage.PRIMARY;
-        numbers.put(at + "bores", (double) f.whole("bores", 1, 2, 2));
+        int bores = f.whole("bores", 1, 2, 2);
+        numbers.put(at + "bores", (double) bores);
         double bore = f.quantity("bore", Dimension.LENGTH, 15e-3, 70e-3, "42 mm", d.bore(primary));
         double venturi = f.quantity("venturi", Dimension.LENGTH, 10e-3, 65e-3, "32 mm", d.venturi(primary, bore));
         if (venturi > bore) {
@@ -240,8 +257,12 @@ public abstract class MeteredFamily implements Family {
         numbers.put(at + "idleFeedRestriction", hole(f, "idleFeedRestriction", 10, 80, "33 thou",
                 d.idleFeed(primary)));
         numbers.put(at + "idleAirBleed", hole(f, "idleAirBleed", 20, 150, "80 thou", d.idleBleed(primary)));
-        numbers.put(at + "mixtureScrew", f.quantity("mixtureScrew", Dimension.TURNS, 0, 12, "2.25 turns",
-                d.screw(primary)));
+        List<Double> screws = f.each("mixtureScrew", count * bores, Dimension.TURNS, 0,
+                12, "2.25 turns", d.screw(primary));
+        numbers.put(at + "mixtureScrew", screws.stream().mapToDouble(t -> t).average().orElseThrow());
+        for (int i = 0; i < screws.size() && screws.size() > 1; i++) {
+            numbers.put(at + "mixtureScrew." + (i + 1), screws.get(i));
+        }
         if (rods(stage)) {
             rods(f, at, jet, numbers);
         } else {
@@ -321,6 +342,7 @@ public abstract class MeteredFamily implements Family {
         if (twoStages()) {
             out.add(SheetDraft.Field.of("secondaryOpening.kind", keys(OpeningKind.values())));
             out.add(SheetDraft.Field.in("secondaryOpening.start", "deg"));
+            out.add(SheetDraft.Field.in("secondaryOpening.restAngle", "deg"));
         }
         for (Stage stage : stages) {
             String at = stage.key() + ".";

@@ -86,6 +86,21 @@ public final class MeteredParts {
             List.of("engine-fully-warm-idling-2", "turn-the-stop-screw", "set-the-mixture-screws"),
             "s-of-warm-idle-2"));
 
+    /** Rest position of the secondary plates: their own stop screw, from below. */
+    public static final Part SECONDARY_STOP = Part.angle("secondary-stop", Part.Role.IDLE_BYPASS,
+            "secondaryOpening.restAngle", true).whole()
+            .then("recheck.idle-speed-and-stop", "recheck.mixture-screws", "recheck.secondary-plates-close")
+            .by(work(List.of("screwdriver", "tachometer"),
+            List.of("engine-cold-find-the-secondary-stop", "set-the-secondary-plates-to", "bring-the-speed-back"),
+            "s-of-warm-idle-2"));
+    /** A hole in each front throttle plate. */
+    public static final Part PLATE_HOLE = Part.hole("plate-hole", Part.Role.IDLE_BYPASS, "plateBypassHole",
+            false).orPlugged().drilled().behind(Part.Access.BASE)
+            .then("recheck.idle-speed-and-stop", "recheck.mixture-screws")
+            .by(work(List.of("drill-gauge", "thread-lock-for-plate-screws"),
+            List.of("engine-cold-carburetor-off", "drill-each-front-plate", "bring-the-speed-back"),
+            "s-of-warm-idle-2"));
+
     private MeteredParts() {
     }
 
