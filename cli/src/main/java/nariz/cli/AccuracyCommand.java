@@ -7,6 +7,7 @@ import java.util.concurrent.Callable;
 import java.util.function.LongFunction;
 import nariz.exam.Accuracy;
 import nariz.exam.ComparisonStudy;
+import nariz.exam.OpeningsExam;
 import nariz.exam.PracticeCase;
 import nariz.exam.ReferenceDrive;
 import nariz.exam.ReferenceReport;
@@ -23,6 +24,7 @@ final class AccuracyCommand implements Callable<Integer> {
     private static final String FOUR_BARRELS = "four-barrel";
     private static final String TWO_BARRELS = "block-metered-2";
     private static final String STRANGERS = "strangers";
+    private static final String OPENINGS = "openings";
 
     @Spec
     private CommandSpec spec;
@@ -35,7 +37,9 @@ final class AccuracyCommand implements Callable<Integer> {
 
     @Option(names = "--family", paramLabel = "KEY", defaultValue = FOUR_BARRELS,
             description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn), "
-                    + TWO_BARRELS + ", or " + STRANGERS + ": four-barrels of other laws than the estimator's")
+                    + TWO_BARRELS + ", or " + STRANGERS + ": four-barrels of other laws than the estimator's, or "
+                    + OPENINGS
+                    + ": their accelerator pumps")
     private String family;
 
     @Option(names = "--reference", paramLabel = "FOLDER",
@@ -59,7 +63,9 @@ final class AccuracyCommand implements Callable<Integer> {
             err.printf("\r%3.0f %%", 100 * done);
             err.flush();
         };
-        if (comparisons) {
+        if (OPENINGS.equals(family)) {
+            OpeningsExam.report(first, count, out::println, progress);
+        } else if (comparisons) {
             ComparisonStudy.report(first, count, out::println, progress);
         } else {
             Accuracy.report(papers(), first, count, out::println, progress);
@@ -75,8 +81,8 @@ final class AccuracyCommand implements Callable<Integer> {
             case TWO_BARRELS -> PracticeCase::twoBarrel;
             case STRANGERS -> PracticeCase::stranger;
             default -> throw new ParameterException(spec.commandLine(), "found --family " + family
-                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + " and " + STRANGERS
-                    + ".");
+                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + ", " + STRANGERS
+                    + " and " + OPENINGS + ".");
         };
     }
 }

@@ -66,6 +66,37 @@ public interface Family {
     Optional<PumpModel> pump(BuildSheet sheet, double play);
 
     /**
+     * What the accelerator pumps of all carburetors together are set to.
+     *
+     * @param sheet build sheet of this family
+     * @return the setting; empty where the family has none
+     */
+    default Optional<PumpSetting> pumpSetting(BuildSheet sheet) {
+        return Optional.empty();
+    }
+
+    /**
+     * Sizes of the accelerator pump's parts.
+     *
+     * @param sheet build sheet of this family
+     * @return ladders, the one that takes least work first; none where there is no pump
+     */
+    default List<Ladder> pumpParts(BuildSheet sheet) {
+        return List.of();
+    }
+
+    /**
+     * Size of a part that carburetors like this one usually have for such an engine.
+     *
+     * @param sheet build sheet of this family
+     * @param part one of {@link #parts()}
+     * @return in the part's unit; empty where there is no such thing
+     */
+    default Optional<Double> usual(BuildSheet sheet, Part part) {
+        return Optional.empty();
+    }
+
+    /**
      * Sizes of what is fitted and can be changed.
      *
      * @param sheet build sheet of this family

@@ -37,7 +37,18 @@ public final class Part {
         /** Sets the idle speed. */
         IDLE_STOP,
         /** Lets idle air past elsewhere, so that the front plates can close over their slots. */
-        IDLE_BYPASS
+        IDLE_BYPASS,
+        /** Says how fast the accelerator pump's shot comes out. */
+        PUMP_RATE,
+        /** Says how much the shot is, and over which travel. */
+        PUMP_VOLUME,
+        /** Says when the pump starts. */
+        PUMP_START;
+
+        /** {@return whether it belongs to the accelerator pump} */
+        public boolean pump() {
+            return this == PUMP_RATE || this == PUMP_VOLUME || this == PUMP_START;
+        }
     }
 
     /** What lies over a part. */
@@ -87,6 +98,7 @@ public final class Part {
     private final int decimals;
     private final boolean richerUp;
     private boolean whole;
+    private List<String> kinds = List.of();
     private boolean alone;
     private boolean pluggable;
     private boolean drillable;
@@ -146,6 +158,58 @@ public final class Part {
     }
 
     /**
+     * A part that comes in a few kinds with names.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field on the sheet, a word
+     * @param kinds the words, those that give more first fuel later
+     * @return the part; its size is the index of its word
+     */
+    public static Part kinds(String key, Role role, String field, List<String> kinds) {
+        Part p = new Part(key, role, field, Dimension.COUNT, "", 1.0, 0, true);
+        p.kinds = List.copyOf(kinds);
+        return p;
+    }
+
+    /**
+     * A part told by a number without a unit.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field on the sheet
+     * @return the part
+     */
+    public static Part numbered(String key, Role role, String field) {
+        return new Part(key, role, field, Dimension.COUNT, "", 1.0, 0, true);
+    }
+
+    /**
+     * A part told by a volume in ten strokes, in cubic centimetres.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field on the sheet
+     * @return the part
+     */
+    public static Part volume(String key, Role role, String field) {
+        return new Part(key, role, field, Dimension.VOLUME, "cc", 1e-6, 0, true);
+    }
+
+    /**
+     * A part told by a distance in millimetres.
+     *
+     * @param key name in files
+     * @param role what it does
+     * @param field its field on the sheet
+     * @param richerUp whether a larger one gives more fuel
+     * @return the part
+     */
+    public static Part distance(String key, Role role, String field, boolean richerUp) {
+        return new Part(key, role, field, Dimension.LENGTH, "mm", 1e-3, 1, richerUp);
+    }
+
+    /**
      * A part set by an angle, in degrees.
      *
      * @param key name in files
@@ -172,6 +236,7 @@ public final class Part {
     private Part copy() {
         Part p = new Part(key, role, field, dimension, unit, si, decimals, richerUp);
         p.whole = whole;
+        p.kinds = kinds;
         p.alone = alone;
         p.pluggable = pluggable;
         p.drillable = drillable;
@@ -341,7 +406,8 @@ public final class Part {
 
     /** {@return whether this is set by turning or bending what is there, so that nothing has to be bought} */
     public boolean adjusted() {
-        return dimension == Dimension.TURNS || dimension == Dimension.ANGLE || role == Role.FUEL_LEVEL;
+        return dimension == Dimension.TURNS || dimension == Dimension.ANGLE
+                || role == Role.PUMP_START || role == Role.FUEL_LEVEL;
     }
 
     /** {@return whether this belongs to the carburetor and not to one of its stages} */
@@ -361,7 +427,7 @@ public final class Part {
      * @return value in {@link #unit()}; 0 where it is not fitted
      */
     public double of(Carburetor c, Stage stage) {
-        return c.number(path(stage)) / si;
+        return kinds.isEmpty() ? c.number(path(stage)) / si : kinds.indexOf(c.word(path(stage)));
     }
 
     /**
@@ -384,7 +450,9 @@ public final class Part {
      * @return a new sheet
      */
     public BuildSheet fit(BuildSheet sheet, Stage stage, double value) {
-        return sheet.withCarburetor(sheet.carburetor().with(path(stage), value * si));
+        return sheet.withCarburetor(kinds.isEmpty() ? sheet.carburetor().with(path(stage), value * si)
+                : sheet.carburetor().with(path(stage), kinds.get(Math.clamp(Math.round(value), 0, kinds.size()
+                - 1))));
     }
 
     /**
@@ -409,6 +477,9 @@ public final class Part {
         if (role == Role.IDLE_STOP) {
             return message("part.title-turned", label(), text(to - from));
         }
+        if (role == Role.PUMP_START && dimension == Dimension.LENGTH && to == 0.0) {
+            return message("part.title-slack", label());
+        }
         return message("part.title", named(stage), text(from), text(to));
     }
 
@@ -432,9 +503,15 @@ public final class Part {
             return value == 0.0 ? message("part.level-set") : message(value > 0.0 ? "part.level-high"
                     : "part.level-low", mm);
         }
+        if (!kinds.isEmpty()) {
+            return message("kind." + key + "." + kinds.get(Math.clamp(Math.round(value), 0, kinds.size() - 1)));
+        }
         return switch (dimension) {
+            case COUNT -> Message.literal(Quantity.trim(value, decimals));
+            case VOLUME -> Message.literal(Quantity.trim(value, decimals) + " cc");
             case PRESSURE -> Message.of(Measure.rating(value * si));
-            case LENGTH -> Message.of(Measure.size(value * si));
+            case LENGTH -> "mm".equals(unit) ? Message.literal(Quantity.trim(value, decimals) + " mm")
+                    : Message.of(Measure.size(value * si));
             case ANGLE -> Message.literal(Quantity.trim(value, decimals) + "°");
             default -> Message.join(" ", List.of(Message.literal(Quantity.trim(value, decimals)),
                     message("part.unit-turns")));

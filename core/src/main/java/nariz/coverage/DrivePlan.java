@@ -13,6 +13,7 @@ import nariz.carburetor.Family;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Regime;
+import nariz.dynamics.TipIn;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.DriveLog;

@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import nariz.carburetor.Circuit;
@@ -15,6 +16,7 @@ import nariz.carburetor.Kit;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.dynamics.PumpStudy;
 import nariz.estimation.Banks;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
@@ -37,6 +39,7 @@ final class AdviceBuilder {
     private final Kit kit;
     private final Optional<Previous> previous;
     private Optional<AwaitedPull> awaited = Optional.empty();
+    private Optional<PumpStudy.Finding> pump = Optional.empty();
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
             List<Hypothesis> causes, List<String> checks, Kit kit, Optional<Previous> previous) {
@@ -64,12 +67,18 @@ final class AdviceBuilder {
                 .map(c -> CircuitFindings.named(c.circuit(), c.settledBy())).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), Remarks.of(o), List.of(),
-                List.of(), sensor(o), Optional.empty(), o.log().unread());
+                List.of(), sensor(o), Optional.empty(), Optional.empty(), o.log().unread());
     }
 
     /** What part of the answer waits for. */
     AdviceBuilder awaiting(Optional<AwaitedPull> pull) {
         awaited = pull;
+        return this;
+    }
+
+    /** What the openings of the throttle showed. */
+    AdviceBuilder openings(Optional<PumpStudy.Finding> found) {
+        pump = found;
         return this;
     }
 
@@ -92,7 +101,7 @@ final class AdviceBuilder {
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
         CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
-        List<CircuitFinding> circuits = found.of(changes, check);
+        List<CircuitFinding> circuits = found.of(changes, check, pump);
         Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
                 ? Verdict.MORE_DATA : leaveOrRead(today);
         List<Message> missing = new ArrayList<>(found.missing());
@@ -103,7 +112,7 @@ final class AdviceBuilder {
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
                 new RulesOfThumb(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
-                        Optional.of(estimate.carried()), observation.log().unread());
+                        Optional.of(estimate.carried()), pump, observation.log().unread());
     }
 
     private List<Message> notes() {
@@ -214,6 +223,9 @@ final class AdviceBuilder {
         if (stop(s)) {
             return List.of(idleSpeed());
         }
+        if (s.ladder().part().role().pump()) {
+            return pump.map(AdviceBuilder::openingsSay).orElse(List.of());
+        }
         double[] without = scorer.today();
         double[] with = scorer.with(Decision.apply(observation.sheet(), List.of(s)));
         List<Message> out = new ArrayList<>();
@@ -234,6 +246,16 @@ final class AdviceBuilder {
         }
         if (out.isEmpty()) {
             out.add(message("advice-builder.it-takes-back-what"));
+        }
+        return out;
+    }
+
+    private static List<Message> openingsSay(PumpStudy.Finding f) {
+        List<Message> out = new ArrayList<>();
+        out.add(message("pump.lean-area", f.openings(), f.lean()[0], f.lean()[1], f.lean()[2], f.leanAfter()[0],
+                f.leanAfter()[1], f.leanAfter()[2]));
+        if (f.hidden() > 0.05) {
+            out.add(message("pump.lag-hides", 100 * f.hidden()));
         }
         return out;
     }
@@ -335,6 +357,12 @@ final class AdviceBuilder {
         if (c.part().role() == Part.Role.IDLE_STOP) {
             return message("advice-builder.turn-the-stop-screw", idleRpm(), observation.sheet().engine().idleRpm(),
                     c.part().text(c.to()));
+        }
+        if (c.part().role().pump()) {
+            PumpStudy.Cause cause = pump.map(PumpStudy.Finding::likeliest).orElse(PumpStudy.Cause.SOUND);
+            return message("advice-builder.pump-change", message("pump." + cause.name().toLowerCase(Locale.ROOT)
+                    .replace(
+                    '_', '-')), 100 * pump.map(f -> f.causes().getOrDefault(cause, 0.0)).orElse(0.0), c.title());
         }
         Circuit circuit = c.circuit();
         Message how = repaired(scorer.errors(scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()))), today);

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import nariz.carburetor.Circuit;
+import nariz.dynamics.PumpStudy;
 import nariz.estimation.EarlierEstimate;
 import nariz.estimation.Slope;
 import nariz.log.ColumnPlan;
@@ -51,8 +52,27 @@ public final class AdviceJson {
         root.put("banks", a.banks().stream().map(AdviceJson::bank).toList());
         root.put("sensor", ordered("lagS", round(a.sensor().lagS(), 3), "exhaustL", round(a.sensor().exhaustL(), 2)));
         root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
+        root.put("pump", a.pump().map(AdviceJson::pump).orElse(null));
         root.put("columnsNotRead", a.unread().stream().map(AdviceJson::unread).toList());
         return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+
+    private static Map<String, Object> pump(PumpStudy.Finding f) {
+        Map<String, Object> causes = new LinkedHashMap<>();
+        f.causes().forEach((c, p) -> causes.put(c.key(), round(p, 3)));
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("openings", f.openings());
+        m.put("causes", causes);
+        m.put("leanAreaLambdaS", interval(f.lean()));
+        m.put("leanAreaAfterLambdaS", interval(f.leanAfter()));
+        m.put("lagHides", round(f.hidden(), 2));
+        return m;
+    }
+
+    private static Map<String, Object> interval(double[] v) {
+        Map<String, Object> m = new LinkedHashMap<>(ordered("value", round(v[0], 4), "low", round(v[1], 4)));
+        m.put("high", round(v[2], 4));
+        return m;
     }
 
     private static Map<String, Object> unread(UnreadColumn u) {

@@ -9,6 +9,9 @@ import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.dynamics.PumpStudy;
+import nariz.dynamics.TipIn;
+import nariz.dynamics.TipIns;
 import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
 import nariz.estimation.Observation;
@@ -44,7 +47,7 @@ public final class Analysis {
     private final Optional<AwaitedPull> awaited;
 
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
-            List<Decision.Step> decided) {
+            List<Decision.Step> decided, Optional<PumpStudy.Finding> pump) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
@@ -107,8 +110,12 @@ public final class Analysis {
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
         CausePosterior posterior = new CausePosterior(scorer, e, o, q.ruledOut(), cancelled);
         Decision decision = new Decision(sheet, scorer, q.kit(), posterior);
-        Found found = new Found(e, scorer, posterior, decision, List.copyOf(decision.decide(cancelled)));
-        return answered(q, o, found, new WhatIf(o, e));
+        List<Decision.Step> decided = List.copyOf(decision.decide(cancelled));
+        WhatIf whatIf = new WhatIf(o, e);
+        // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.
+        Optional<PumpStudy.Finding> pump = decided.isEmpty() && decision.checks(decided).isEmpty() ? PumpStudy.of(o,
+                whatIf::phi, TipIns.of(o, whatIf::phi), cancelled) : Optional.empty();
+        return answered(q, o, new Found(e, scorer, posterior, decision, decided, pump), whatIf);
     }
 
     private static <T> T known(@Nullable T found) {
@@ -134,9 +141,11 @@ public final class Analysis {
         List<Decision.Step> waiting = checks.isEmpty() ? shared.waiting(chosen) : List.of();
         chosen.removeAll(waiting);
         Optional<AwaitedPull> awaited = waiting.isEmpty() ? Optional.empty() : Optional.of(shared.pull());
+        f.pump().flatMap(PumpStudy.Finding::change).ifPresent(a -> chosen.add(new Decision.Step(a.ladder(), a.from(),
+                a.to())));
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, checks, q.kit(), q.previous());
-        Advice advice = builder.awaiting(awaited).build(chosen);
+        Advice advice = builder.awaiting(awaited).openings(f.pump()).build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
             boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())
@@ -148,6 +157,25 @@ public final class Analysis {
         BuildSheet next = Decision.apply(sheet, doNow);
         return new Analysis(q, o, f, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next, whatIf,
                 awaited);
+    }
+
+    /**
+     * Openings of the throttle with what the mixture did after each.
+     *
+     * @return in the order of time; empty when nothing was estimated
+     */
+    public List<TipIn> tipIns() {
+        return estimated() ? TipIns.of(observation, whatIf()::phi) : List.of();
+    }
+
+    /**
+     * How much leaner a reading is than the settled mixture of its state.
+     *
+     * @param reading sample of the reading
+     * @return share, positive is lean; NaN where either is missing or the throttle is shut
+     */
+    public double excess(int reading) {
+        return TipIns.excess(observation, whatIf()::phi, reading);
     }
 
     /** {@return the pull that part of the answer waits for, where two parts read alike on this drive} */

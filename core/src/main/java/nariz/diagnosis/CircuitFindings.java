@@ -10,6 +10,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.dynamics.PumpStudy;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
@@ -55,9 +56,10 @@ final class CircuitFindings {
      *
      * @param changes what is advised
      * @param check whether a fault is looked for first
+     * @param pump what the openings of the throttle showed
      * @return one for every circuit of the family
      */
-    List<CircuitFinding> of(List<Change> changes, boolean check) {
+    List<CircuitFinding> of(List<Change> changes, boolean check, Optional<PumpStudy.Finding> pump) {
         List<CircuitFinding> out = new ArrayList<>();
         boolean changing = !changes.isEmpty();
         for (Circuit c : family().circuits()) {
@@ -66,7 +68,9 @@ final class CircuitFindings {
             boolean later = changes.stream().anyMatch(x -> x.circuit().equals(c) && !x.now());
             double half = 0.5 * (estimate.high(c) - estimate.low(c));
             Status status;
-            if (read[1] < LEAST_READ_S || c.role() == Circuit.Role.PUMP) {
+            if (c.role() == Circuit.Role.PUMP) {
+                status = blamed ? Status.OFF : pump.isPresent() ? Status.SETTLED : Status.NOT_READ;
+            } else if (read[1] < LEAST_READ_S) {
                 status = Status.NOT_READ;
             } else if (blamed) {
                 status = Status.OFF;
@@ -83,7 +87,8 @@ final class CircuitFindings {
                     && x.part().role() != Part.Role.IDLE_STOP).findFirst().map(this::whereItWorks).orElse(read[0]);
             boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < ENOUGH_S);
             out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
-                    read[1] / observation.steadyS(), read[1] > 0 || blamed ? error : Double.NaN, status,
+                    read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
+                    : Double.NaN, status,
                     confounded(c),
                     c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope()
                     : Optional.empty(), why(c, status, read, half, check), asks ? drive(c, observation)

@@ -446,6 +446,17 @@ public final class Observation {
         return theta[i];
     }
 
+    /**
+     * Time from the port to the sensor of the gas that a reading is of, without the sensor's own lag.
+     *
+     * @param i sample of the reading
+     * @return s; 0 where speed or vacuum is missing
+     */
+    public double gasDelayS(int i) {
+        return Double.isNaN(air[i]) ? 0.0 : SensorAlignment.delayS(log.rpm()[i], air[i], exhaustM3,
+                sheet.ambient().pressurePa());
+    }
+
     /** {@return exhaust volume ahead of the sensor that lines the log up best, m³} */
     public double exhaustVolumeM3() {
         return exhaustM3;

@@ -65,8 +65,13 @@ final class SensorAlignment {
     }
 
     private double delayS(int i, double volumeM3) {
-        double gas = air[i] * Ambient.R_AIR * EXHAUST_K / sheet.ambient().pressurePa();
-        return Math.min(LONGEST_DELAY_S, CYCLES * 120.0 / log.rpm()[i] + volumeM3 / gas);
+        return delayS(log.rpm()[i], air[i], volumeM3, sheet.ambient().pressurePa());
+    }
+
+    /** Time from the port to the sensor, s. */
+    static double delayS(double rpm, double airKgPerS, double volumeM3, double ambientPa) {
+        double gas = airKgPerS * Ambient.R_AIR * EXHAUST_K / ambientPa;
+        return Math.min(LONGEST_DELAY_S, CYCLES * 120.0 / rpm + volumeM3 / gas);
     }
 
     /**

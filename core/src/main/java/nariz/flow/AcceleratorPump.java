@@ -2,6 +2,7 @@ package nariz.flow;
 
 import nariz.carburetor.Carburetor;
 import nariz.carburetor.PumpModel;
+import nariz.carburetor.PumpSetting;
 import nariz.carburetor.Stage;
 import nariz.units.Units;
 
@@ -15,6 +16,8 @@ import nariz.units.Units;
 public final class AcceleratorPump implements PumpModel {
     private static final double SPRING_PA = 25e3;
     private static final double NOZZLE_C = 0.7;
+    /** How much later the second position of a cam begins, judgement. */
+    private static final double LATER_RAD = 5.0 * Units.DEG;
     private static final double RAD_PER_M_CLEARANCE = 4.0 * Units.DEG / 1e-3;
     /** Lift that a real linkage takes up before the diaphragm stirs. */
     private static final double USUAL_PLAY = 0.002;
@@ -48,17 +51,32 @@ public final class AcceleratorPump implements PumpModel {
      */
     public AcceleratorPump(Carburetor c, double densityKgPerM3, double play) {
         this.play = play;
-        Pump p = Pump.of(c);
         this.densityKgPerM3 = densityKgPerM3;
-        strokeM3 = p.strokeM3() * c.count();
-        rateKgPerS = c.count() * Barrels.of(c, Stage.PRIMARY).bores() * NOZZLE_C * Units.holeArea(p.nozzleM())
+        PumpSetting p = setting(c, densityKgPerM3);
+        strokeM3 = p.strokeKg() / densityKgPerM3;
+        rateKgPerS = p.rateKgPerS();
+        fullLiftRad = p.fullRad();
+        slackRad = p.slackRad();
+    }
+
+    /**
+     * What a sheet says of the pumps of all carburetors together.
+     *
+     * @param c carburetor
+     * @param densityKgPerM3 fuel density, kg/m³
+     * @return the setting
+     */
+    public static PumpSetting setting(Carburetor c, double densityKgPerM3) {
+        Pump p = Pump.of(c);
+        double rate = c.count() * Barrels.of(c, Stage.PRIMARY).bores() * NOZZLE_C * Units.holeArea(p.nozzleM())
                 * Math.sqrt(2.0 * densityKgPerM3 * SPRING_PA);
-        fullLiftRad = switch (p.cam()) {
+        double full = switch (p.cam()) {
             case "early" -> 40.0 * Units.DEG;
             case "long" -> 70.0 * Units.DEG;
             default -> 55.0 * Units.DEG;
         };
-        slackRad = p.clearanceM() * RAD_PER_M_CLEARANCE;
+        return new PumpSetting(rate, p.strokeM3() * c.count() * densityKgPerM3, full, p.clearanceM()
+                * RAD_PER_M_CLEARANCE + (p.position() > 1 ? LATER_RAD : 0.0), PumpSetting.USUAL_REFILL_S);
     }
 
     @Override

@@ -9,8 +9,9 @@ import nariz.carburetor.Carburetor;
  * @param strokeM3 volume of one full stroke, m³ (sheets give ten strokes)
  * @param cam cam shape: {@code early}, {@code standard} or {@code long}
  * @param clearanceM slack at the arm, m
+ * @param position which hole of the arm the cam is screwed to, 1 or 2
  */
-public record Pump(double nozzleM, double strokeM3, String cam, double clearanceM) {
+public record Pump(double nozzleM, double strokeM3, String cam, double clearanceM, int position) {
     private static final double STROKES_MEASURED = 10.0;
 
     /**
@@ -21,6 +22,6 @@ public record Pump(double nozzleM, double strokeM3, String cam, double clearance
      */
     public static Pump of(Carburetor c) {
         return new Pump(c.number("pump.nozzle"), c.number("pump.tenStrokes") / STROKES_MEASURED, c.word("pump.cam"),
-                c.number("pump.clearance"));
+                c.number("pump.clearance"), (int) c.number("pump.camPosition"));
     }
 }

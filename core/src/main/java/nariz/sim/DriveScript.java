@@ -65,6 +65,23 @@ public final class DriveScript {
     }
 
     /**
+     * Six minutes of openings: from closed throttle and from steady cruises, small and large, one at a time.
+     *
+     * @return the script
+     */
+    public static DriveScript openings() {
+        DriveScript s = new DriveScript();
+        s.follow(20, 40, 0, 3);
+        for (double foot : new double[] {0.25, 0.45, 0.7}) {
+            s.foot(3.5, 0.08, 3).foot(2.5, foot, 3).follow(14, 45, 0, 3);
+            s.foot(3.5, 0.0, 3).foot(2.5, foot, 3).follow(14, 50, 0, 3);
+            s.follow(10, 62, 0, 4).foot(2.5, foot, 4).follow(16, 58, 0, 4);
+        }
+        s.follow(16, 0, 0, 2).foot(0.6, 0.2, 1).follow(20, 0, 0, 1);
+        return s;
+    }
+
+    /**
      * The same road on another day: legs 20 % longer or shorter, speeds 6 % and feet 10 % off.
      *
      * @param r source of chance

@@ -12,6 +12,8 @@ import nariz.carburetor.Cam;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.PumpModel;
+import nariz.carburetor.PumpSetting;
 import nariz.carburetor.Stage;
 import nariz.flow.AcceleratorPump;
 import nariz.flow.CompressibleFlow;
@@ -20,6 +22,7 @@ import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.units.Units;
 import org.jspecify.annotations.NullUnmarked;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Drives a car with a given carburetor along a script and records it.
@@ -48,6 +51,12 @@ public final class EngineSimulator {
     /** Share of the fuel that a stranger's slow film takes up, and its time. */
     private static final double SLOW_FILM = 0.04;
     private static final double SLOW_FILM_S = 8.0;
+    /** Share of the fuel that wets the walls at full load beside a strange pump, its time, and the lag of the wells. */
+    private static final double WALLS = 0.42;
+    private static final double WALLS_S = 1.2;
+    private static final double WELL_S = 0.12;
+    /** Share of a strange pump's stream that strikes the walls. */
+    private static final double STREAM = 0.85;
 
     private final BuildSheet fitted;
     private final Quirks quirks;
@@ -62,7 +71,9 @@ public final class EngineSimulator {
     private final double idleRad;
     private final double scale;
     private final double slowFilm;
+    private final long quirksSeed;
     private boolean twoSensors;
+    private @Nullable PumpSetting strangePump;
 
     /**
      * Sets up a car.
@@ -96,6 +107,7 @@ public final class EngineSimulator {
         this.quirks = Quirks.of(quirksSeed, fitted.engine().cam(), fitted.engine().displacementM3());
         this.faults = Map.copyOf(faults);
         this.seed = noiseSeed;
+        this.quirksSeed = quirksSeed;
         DeliveryModel plain = fitted.carburetor().family().model(fitted, 0.0, quirks.coefficients);
         circuits = fitted.carburetor().family().circuits();
         shots = fitted.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElseThrow();
@@ -140,6 +152,17 @@ public final class EngineSimulator {
      */
     public EngineSimulator withTwoSensors() {
         twoSensors = true;
+        return this;
+    }
+
+    /**
+     * Fits a pump of other laws than the estimator's, most of whose stream strikes the walls.
+     *
+     * @param hidden what it does on the whole, with the slack it has and no sheet knows
+     * @return this
+     */
+    public EngineSimulator withPump(PumpSetting hidden) {
+        strangePump = hidden;
         return this;
     }
 
@@ -211,8 +234,8 @@ public final class EngineSimulator {
         private final Map<Channel, double[]> out = new EnumMap<>(Channel.class);
         private final double[] trueLambda;
         private final double[][] truePhi;
-        private final AcceleratorPump pump =
-                new AcceleratorPump(fitted.carburetor(), fitted.fuel().densityKgPerM3());
+        private final PumpModel pump = strangePump == null ? new AcceleratorPump(fitted.carburetor(), fitted.fuel()
+                .densityKgPerM3()) : new StrangePump(strangePump, quirksSeed);
         private final double manifoldM3 = 0.9 * fitted.engine().displacementM3();
         private final double[] gasColumn = new double[4000];
         private final double[] gasTime = new double[4000];
@@ -386,19 +409,31 @@ public final class EngineSimulator {
             }
             double shot = pump.step(theta - idleRad, STEP_S) * quirks.circuit(shots, 0.2);
             phiNow[shots.index()] = shot / perPhi;
-            fuel += shot;
             double share = quirks.filmShare * (0.5 + 0.8 * manifold / ambientPa);
+            double strikes = share * shot;
             double off = filmKg / quirks.filmTimeS;
-            filmKg += STEP_S * (share * fuel - off);
+            if (strangePump != null) {
+                // Walls as of a cold manifold, and fuel that has to be set going in the wells.
+                column += (fuel - column) * Math.min(1.0, STEP_S / (WELL_S * walls));
+                fuel = column;
+                share = WALLS * walls * manifold / ambientPa;
+                strikes = STREAM * shot;
+                off = filmKg / (WALLS_S * walls);
+            }
+            filmKg += STEP_S * (share * fuel + strikes - off);
             double slow = slowKg / SLOW_FILM_S;
-            slowKg += STEP_S * (slowFilm * fuel - slow);
-            double burnt = (1 - share - slowFilm) * fuel + off + (slowFilm > 0 ? slow : 0.0);
+            slowKg += STEP_S * (slowFilm * (fuel + shot) - slow);
+            double burnt = (1 - share - slowFilm) * fuel + shot - strikes - (slowFilm > 0 ? slowFilm * shot : 0.0) + off
+                    + (slowFilm > 0 ? slow : 0.0);
             lambdaNow = Math.clamp(perPhi / Math.max(burnt, 1e-9), 0.4, 3.0);
             toSensor(drawn);
         }
 
         private final double[] phiNow = new double[circuits.size()];
         private double lambdaNow = 1;
+        private double column;
+        /** How far walls and wells stray from the usual, 0.8 to 1.2. */
+        private final double walls = 0.8 + 0.4 * new Random(quirksSeed * 17 + 3).nextDouble();
 
         private void fallLevel(double drawn) {
             double starving = fault(Fault.FALLING_FUEL_LEVEL);

@@ -23,6 +23,8 @@ public enum Dimension {
     DENSITY("kg/m3", 1.0, "g/cc", 1000.0, "kg/L", 1000.0),
     /** Temperature; SI kelvin. Celsius and Fahrenheit have an offset and are handled by {@link Quantity}. */
     TEMPERATURE("K", 1.0, "C", 1.0, "F", 5.0 / 9.0),
+    /** A number without a unit. */
+    COUNT("", 1.0),
     /** Mixture; SI lambda, air-fuel ratio on the petrol scale. */
     MIXTURE("lambda", 1.0, "AFR", 1.0 / Units.PETROL_GAUGE_STOICH);
 

@@ -20,7 +20,7 @@ import org.testng.annotations.Test;
 public class DrivePlanTest {
     private static DrivePlan plan(BuildSheet sheet, DriveLog log) {
         Analysis a = Analysis.of(sheet, log, Strategy.BALANCED);
-        return DrivePlan.of(a, TipIns.of(a));
+        return DrivePlan.of(a, a.tipIns());
     }
 
     @Test

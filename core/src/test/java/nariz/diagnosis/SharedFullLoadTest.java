@@ -7,7 +7,6 @@ import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Stage;
 import nariz.coverage.DrivePlan;
-import nariz.coverage.TipIns;
 import nariz.family.metered.MeteredCircuits;
 import nariz.family.metered.MeteredParts;
 import nariz.sim.DemoDrive;
@@ -37,7 +36,7 @@ public class SharedFullLoadTest {
             if (a.advice().verdict() == Verdict.MORE_DATA) {
                 assertThat(a.advice().sentence().toString()).contains("read alike").contains(pull.text().toString());
             }
-            assertThat(DrivePlan.of(a, TipIns.of(a)).missing()).anyMatch(i -> i.text().equals(pull.text()));
+            assertThat(DrivePlan.of(a, a.tipIns()).missing()).anyMatch(i -> i.text().equals(pull.text()));
         }
         for (Analysis a : drives) {
             assertThat(a.advice().changes()).as("the enrichment is not what is lean").noneMatch(c -> c.circuit()

@@ -73,7 +73,7 @@ public class SlowAndThinLogsTest {
         assertThat(IntStream.range(1, broken.observation().log().size()).filter(i -> broken.observation().flag(i)
                 == Flag.GAP || broken.observation().flag(i) == Flag.TRANSIENT)).anyMatch(i -> broken.observation()
                 .log().timeS()[i] - broken.observation().log().timeS()[i - 1] > 55);
-        DrivePlan plan = DrivePlan.of(whole, nariz.coverage.TipIns.of(whole));
+        DrivePlan plan = DrivePlan.of(whole, whole.tipIns());
         DrivePlan fast = DrivePlan.of(analysis(DEMO), List.of());
         // What a fast logger covers of the plan, a slow one on the same road covers too.
         assertThat(plan.missing().size()).isLessThanOrEqualTo(fast.missing().size() + 1);

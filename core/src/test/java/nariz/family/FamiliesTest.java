@@ -22,7 +22,6 @@ import nariz.carburetor.PartChange;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.Stage;
 import nariz.coverage.DrivePlan;
-import nariz.coverage.TipIns;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.AdviceJson;
 import nariz.diagnosis.AdviceText;
@@ -143,7 +142,7 @@ public class FamiliesTest {
         assertThat(a.advice().circuits()).hasSameSizeAs(f.circuits());
         assertThat(AdviceJson.write(a.advice())).contains(f.circuits().getFirst().key());
         assertThat(AdviceText.write(a.advice())).isNotBlank();
-        assertThat(DrivePlan.of(a, TipIns.of(a)).items()).isNotEmpty();
+        assertThat(DrivePlan.of(a, a.tipIns()).items()).isNotEmpty();
         for (Ladder l : Ladder.of(s)) {
             BuildSheet other = l.part().fit(s, l.stage(), l.sizes(s).getFirst());
             assertThat(a.predict(other)).isNotEmpty();

@@ -12,7 +12,7 @@ import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.theme.Palette;
-import nariz.coverage.TipIn;
+import nariz.dynamics.TipIn;
 import nariz.estimation.Flag;
 import nariz.log.Quality;
 import nariz.log.Span;

@@ -4,6 +4,7 @@ import static nariz.app.words.WindowWords.say;
 import static nariz.app.words.WindowWords.units;
 
 import java.util.Locale;
+import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
@@ -12,8 +13,9 @@ import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.TipInSeries;
 import nariz.app.theme.Palette;
-import nariz.coverage.TipIn;
-import nariz.coverage.TipIns;
+import nariz.dynamics.PumpStudy;
+import nariz.dynamics.TipIn;
+import nariz.dynamics.TipIns;
 
 /**
  * Every opening of the throttle laid over the others, from its beginning: how much leaner or richer it read than the
@@ -25,7 +27,7 @@ public final class TipInPicture extends Picture {
     private static final double TOP = 40;
     private static final double BOTTOM = 40;
     private static final double LEANEST = 0.40;
-    private static final double RICHEST = -0.25;
+    private static final double RICHEST = -0.40;
 
     private final Session session;
 
@@ -116,16 +118,57 @@ public final class TipInPicture extends Picture {
                 curve(g, i -> e[i], clear(s.events().get(k).lean() ? p.lean() : p.faint(), 0.45), 1, w, h);
             }
         }
+        Optional<PumpStudy.Finding> found = d.analysis().advice().pump();
+        found.ifPresent(f -> {
+            modelled(g, f.curve()[0], p.ink(), w, h);
+            if (f.change().isPresent()) {
+                modelled(g, f.curve()[1], p.fine(), w, h);
+            }
+        });
         curve(g, s::median, p.ink(), 2.4, w, h);
         if (near >= 0) {
             float[] e = s.excess()[near];
             curve(g, i -> e[i], p.accent(), 2.4, w, h);
         }
         words(g, p, s, near, w);
+        found.ifPresent(f -> legend(g, p, f, w, h));
+    }
+
+    /** What pump, walls and sensor together are thought to do, dashed. */
+    private static void modelled(GraphicsContext g, float[] excess, Color c, double w, double h) {
+        g.setStroke(c);
+        g.setLineWidth(2.0);
+        g.setLineDashes(6, 4);
+        g.beginPath();
+        for (int k = 0; k < excess.length; k++) {
+            double x = x(k * PumpStudy.Finding.CURVE_S, w);
+            if (k == 0) {
+                g.moveTo(x, y(excess[k], h));
+            } else {
+                g.lineTo(x, y(excess[k], h));
+            }
+        }
+        g.stroke();
+        g.setLineDashes();
+    }
+
+    private static void legend(GraphicsContext g, Palette p, PumpStudy.Finding f, double w, double h) {
+        double x = w - RIGHT + 18;
+        double y = h - BOTTOM - 26;
+        g.setLineDashes(6, 4);
+        line(g, x, y, x + 18, y, p.ink(), 2.0);
+        if (f.change().isPresent()) {
+            line(g, x, y + 20, x + 18, y + 20, p.fine(), 2.0);
+        }
+        g.setLineDashes();
+        text(g, say("stab-picture.in-the-cylinders"), x + 24, y, 12.5, p.ink(), TextAlignment.LEFT);
+        if (f.change().isPresent()) {
+            text(g, say("stab-picture.with-the-change"), x + 24, y + 20, 12.5, p.ink(), TextAlignment.LEFT);
+        }
     }
 
     private static void axes(GraphicsContext g, Palette p, double w, double h) {
-        for (int percent = -20; percent <= 40; percent += 10) {
+        for (int percent = -40; percent <= 40; percent += 10) {
             double y = y(percent / 100.0, h);
             line(g, LEFT, y, w - RIGHT, y, percent == 0 ? p.ink() : p.rule(), percent == 0 ? 1.2 : 0.8);
             text(g, percent == 0 ? say("stab-picture.settled") : Math.abs(percent) + " %", LEFT - 6, y, 12, p.faint(),
@@ -135,7 +178,7 @@ public final class TipInPicture extends Picture {
         g.setFill(clear(p.lean(), 0.08));
         g.fillRect(LEFT, TOP, w - LEFT - RIGHT, felt - TOP);
         strong(g, say("stab-picture.lean-enough-to-be"), LEFT + 6, felt - 9, 12, p.lean(), TextAlignment.LEFT);
-        strong(g, say("stab-picture.rich"), LEFT + 6, y(-0.20, h) - 9, 12, p.rich(), TextAlignment.LEFT);
+        strong(g, say("stab-picture.rich"), LEFT + 6, y(-0.30, h) - 9, 12, p.rich(), TextAlignment.LEFT);
         for (double s = 0; s <= 1.5; s += 0.5) {
             double x = x(s, w);
             line(g, x, TOP, x, h - BOTTOM, p.rule(), s == 0 ? 1.6 : 0.8);

@@ -17,7 +17,7 @@ import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.PartChange;
-import nariz.coverage.TipIn;
+import nariz.dynamics.TipIn;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Span;

@@ -5,8 +5,8 @@ import static nariz.app.words.WindowWords.say;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import nariz.carburetor.Part;
-import nariz.coverage.TipIn;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.BankFinding;
@@ -15,6 +15,8 @@ import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
+import nariz.dynamics.PumpStudy;
+import nariz.dynamics.TipIn;
 import nariz.text.Message;
 
 /**
@@ -88,6 +90,9 @@ public record StopWords(Status state, String brief, String sentence, String conf
         String confidence = (untold > 0 ? say("stop-words.cannot-be-told-from", untold) : "")
                 + say("stop-words.began-closed", stabs.events().stream()
                 .filter(TipIn::fromClosed).count());
+        if (a.pump().isPresent()) {
+            return studied(a, a.pump().get(), brief, what, confidence);
+        }
         boolean steadyRight = a.verdict() == Verdict.LEAVE;
         if (!steadyRight) {
             return new StopWords(Status.WAITING, brief, say("stop-words.put-the-steady-mixtures", what), confidence,
@@ -106,6 +111,21 @@ public record StopWords(Status state, String brief, String sentence, String conf
                 say("stop-words.leave-the-pump-alone", what),
                 confidence, List.of(), "") : new StopWords(Status.IN_DOUBT, brief, what, confidence, List.of(),
                 toRead);
+    }
+
+    /** What all openings together say of the pump. */
+    private static StopWords studied(Advice a, PumpStudy.Finding f, String brief, String what, String confidence) {
+        List<Change> changes = a.changes().stream().filter(c -> Stop.of(c.circuit()) == Stop.PUMP).toList();
+        List<String> parts = new ArrayList<>();
+        f.causes().entrySet().stream().filter(e -> e.getValue() >= 0.05).sorted(Map.Entry.<PumpStudy.Cause,
+                Double>comparingByValue().reversed()).forEach(e -> parts.add(say(e.getKey().label()) + ": "
+                + Math.round(100 * e.getValue()) + " %"));
+        parts.add(confidence);
+        String sure = String.join(" · ", parts);
+        if (!changes.isEmpty()) {
+            return new StopWords(Status.OFF, brief, say(a.sentence()), sure, changes, "");
+        }
+        return new StopWords(Status.SETTLED, brief, say("stop-words.leave-the-pump-alone", what), sure, List.of(), "");
     }
 
     private static double middle(List<TipIn> events, java.util.function.ToDoubleFunction<TipIn> of) {

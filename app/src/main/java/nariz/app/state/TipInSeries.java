@@ -2,9 +2,8 @@ package nariz.app.state;
 
 import java.util.Arrays;
 import java.util.List;
-import nariz.coverage.TipIn;
-import nariz.coverage.TipIns;
 import nariz.diagnosis.Analysis;
+import nariz.dynamics.TipIn;
 import nariz.estimation.Observation;
 
 /**
@@ -27,7 +26,7 @@ public record TipInSeries(List<TipIn> events, float[][] excess) {
     }
 
     static TipInSeries of(Analysis a) {
-        List<TipIn> events = TipIns.of(a);
+        List<TipIn> events = a.tipIns();
         float[][] out = new float[events.size()][STEPS];
         for (int k = 0; k < out.length; k++) {
             Arrays.fill(out[k], Float.NaN);
@@ -46,7 +45,7 @@ public record TipInSeries(List<TipIn> events, float[][] excess) {
             int step = (int) Math.floor((t[o.stateOf(i)] - e.atS() - FROM_S) / STEP_S);
             double at = t[o.stateOf(i)] - e.atS();
             if (step >= 0 && at >= e.readFromS() && t[i] - e.atS() <= e.readToS()) {
-                out[step] = (float) TipIns.excess(a, i);
+                out[step] = (float) a.excess(i);
             }
         }
         int last = STEPS;

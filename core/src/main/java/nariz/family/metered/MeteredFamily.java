@@ -19,6 +19,7 @@ import nariz.carburetor.Family;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpModel;
+import nariz.carburetor.PumpSetting;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.SheetFields;
 import nariz.carburetor.Stage;
@@ -44,7 +45,9 @@ public abstract class MeteredFamily implements Family {
             MeteredParts.IDLE_AIR_BLEED, MeteredParts.MAIN_JET, MeteredParts.HIGH_SPEED_AIR_BLEED,
             MeteredParts.POWER_VALVE_RATING, MeteredParts.POWER_CHANNEL_RESTRICTION, MeteredParts.STEP_UP_SPRING,
             MeteredParts.METERING_ROD, MeteredParts.FLOAT_LEVEL, MeteredParts.IDLE_STOP,
-            MeteredParts.SECONDARY_STOP, MeteredParts.PLATE_HOLE);
+            MeteredParts.SECONDARY_STOP, MeteredParts.PLATE_HOLE, MeteredParts.PUMP_CLEARANCE,
+            MeteredParts.PUMP_CAM_POSITION, MeteredParts.PUMP_NOZZLE, MeteredParts.PUMP_CAM,
+            MeteredParts.PUMP_CAPACITY);
 
     private final String key;
     private final boolean rods;
@@ -127,6 +130,11 @@ public abstract class MeteredFamily implements Family {
     }
 
     @Override
+    public final Optional<PumpSetting> pumpSetting(BuildSheet sheet) {
+        return Optional.of(AcceleratorPump.setting(sheet.carburetor(), sheet.fuel().densityKgPerM3()));
+    }
+
+    @Override
     public final double enrichmentPa(Carburetor c, Stage stage) {
         String s = stage.key() + ".";
         boolean channel = c.number(s + "powerChannelRestriction") > 0.0;
@@ -163,6 +171,7 @@ public abstract class MeteredFamily implements Family {
         boolean primary = stage == Stage.PRIMARY;
         return switch (part.role()) {
             case IDLE_STOP, IDLE_BYPASS -> MeteredCircuits.IDLE;
+            case PUMP_RATE, PUMP_VOLUME, PUMP_START -> MeteredCircuits.PUMP;
             case FUEL_LEVEL -> MeteredCircuits.MAIN;
             case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;
             case IDLE_FUEL, IDLE_AIR -> primary ? MeteredCircuits.TRANSFER : MeteredCircuits.SECONDARY_IDLE;
@@ -199,6 +208,29 @@ public abstract class MeteredFamily implements Family {
             all.add(new Ladder(MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.SECONDARY, 2, 6, 14, 70, 0.45));
         }
         return all;
+    }
+
+    @Override
+    public final List<Ladder> pumpParts(BuildSheet sheet) {
+        Stage p = Stage.PRIMARY;
+        List<Ladder> all = new ArrayList<>();
+        // Which cam and which class a pump has is what the maker chose for the engine: far more often the rest is
+        // wrong.
+        all.add(new Ladder(own(MeteredParts.PUMP_CLEARANCE), p, 0.5, 10, 0, 5, 0.20));
+        all.add(new Ladder(own(MeteredParts.PUMP_CAM_POSITION), p, 1, 1, 1, 2, 0.08));
+        all.add(new Ladder(own(MeteredParts.PUMP_NOZZLE), p, 2, 10, 20, 60, 0.10));
+        all.add(new Ladder(own(MeteredParts.PUMP_CAM), p, 1, 2, 0, 2, 0.60));
+        all.add(new Ladder(own(MeteredParts.PUMP_CAPACITY), p, 20, 1, 30, 50, 0.90));
+        return all;
+    }
+
+    @Override
+    public final Optional<Double> usual(BuildSheet sheet, Part part) {
+        if (!part.equals(MeteredParts.PUMP_NOZZLE)) {
+            return Optional.empty();
+        }
+        String nozzle = MeteredDefaults.of(rods, twoStages(), sheet.engine(), sheet.carburetor().count()).nozzle();
+        return Quantity.parse(nozzle, Dimension.LENGTH).map(q -> q.si() / part.si());
     }
 
     @Override
@@ -312,6 +344,7 @@ public abstract class MeteredFamily implements Family {
             Map<String, String> words) {
         numbers.put("pump.nozzle", hole(f, "nozzle", 10, 80, "35 thou", d.nozzle()));
         numbers.put("pump.tenStrokes", f.quantity("tenStrokes", Dimension.VOLUME, 2e-6, 120e-6, "30 cc", "30 cc"));
+        numbers.put("pump.camPosition", f.number("camPosition", 1, 2, 1));
         words.put("pump.cam", f.choice("cam", PUMP_CAMS, "standard"));
         numbers.put("pump.clearance", f.quantity("clearance", Dimension.LENGTH, 0, 5e-3, "0.4 mm", "0 mm"));
         f.noOthers();
@@ -366,6 +399,7 @@ public abstract class MeteredFamily implements Family {
         out.add(SheetDraft.Field.in("pump.nozzle", "thou"));
         out.add(SheetDraft.Field.in("pump.tenStrokes", "cc"));
         out.add(SheetDraft.Field.of("pump.cam", PUMP_CAMS));
+        out.add(SheetDraft.Field.bare("pump.camPosition"));
         out.add(SheetDraft.Field.in("pump.clearance", "mm"));
         return out;
     }

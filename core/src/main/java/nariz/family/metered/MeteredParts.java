@@ -101,6 +101,38 @@ public final class MeteredParts {
             List.of("engine-cold-carburetor-off", "drill-each-front-plate", "bring-the-speed-back"),
             "s-of-warm-idle-2"));
 
+    /** Slack at the pump arm, mm. */
+    public static final Part PUMP_CLEARANCE = Part.distance("pump-clearance", Part.Role.PUMP_START, "pump.clearance",
+            false).whole().then("recheck.pump-at-wide-open")
+            .by(work(List.of("feeler-gauges", "two-small-spanners"),
+            List.of("engine-off-look-for-the-shot", "set-the-pump-arm", "full-throttle-must-leave"),
+            "six-stabs-again"));
+    /** Which hole the pump cam is screwed to. */
+    public static final Part PUMP_CAM_POSITION = Part.numbered("pump-cam-position", Part.Role.PUMP_START,
+            "pump.camPosition").whole().then("recheck.pump-clearance")
+            .by(work(List.of("small-screwdriver"),
+            List.of("engine-off-look-for-the-shot", "move-the-cam-to-hole", "set-the-pump-arm-again"),
+            "six-stabs-again"));
+    /** Pump discharge nozzles, one per primary bore. */
+    public static final Part PUMP_NOZZLE = Part.hole("pump-nozzle", Part.Role.PUMP_RATE, "pump.nozzle", true).whole()
+            .drilled().then("recheck.nozzle-screw-hollow")
+            .by(work(List.of("small-screwdriver", "new-nozzle-gaskets", "drill-gauge"),
+            List.of("engine-cold-air-cleaner", "lift-the-nozzle-out", "fit-nozzles-of", "look-for-two-even-shots"),
+            "six-stabs-again"));
+    /** Shape of the pump cam. */
+    public static final Part PUMP_CAM = Part.kinds("pump-cam", Part.Role.PUMP_VOLUME, "pump.cam", List.of("long",
+            "standard", "early")).whole().then("recheck.pump-clearance")
+            .by(work(List.of("small-screwdriver"),
+            List.of("engine-off-look-for-the-shot", "fit-the-cam", "set-the-pump-arm-again"),
+            "six-stabs-again"));
+    /** Class of the pump, cubic centimetres in ten strokes. */
+    public static final Part PUMP_CAPACITY = Part.volume("pump-capacity", Part.Role.PUMP_VOLUME, "pump.tenStrokes")
+            .whole().behind(Part.Access.BOWL).then("recheck.pump-clearance", "recheck.nozzle-screw-hollow",
+            "recheck.room-below-the-pump")
+            .by(work(List.of("fuel-proof-tray-and", "pump-set-with-cover"),
+            List.of("engine-cold-drain-the-bowl", "change-cover-diaphragm-arm", "set-the-pump-arm-again"),
+            "six-stabs-again"));
+
     private MeteredParts() {
     }
 

@@ -1,8 +1,8 @@
-package nariz.coverage;
+package nariz.dynamics;
 
 import java.util.ArrayList;
 import java.util.List;
-import nariz.diagnosis.Analysis;
+import java.util.function.IntToDoubleFunction;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.Channel;
@@ -29,6 +29,8 @@ public final class TipIns {
     private static final double APART_S = 1.0;
     private static final double JUDGED_S = 1.5;
     private static final double BEFORE_S = 0.3;
+    /** A sensor that reads less than this stands in no overrun's gas, lambda. */
+    private static final double PLAIN = 1.06;
     private static final double CLOSED = 0.04;
     private static final double CLOSED_LOAD = 0.45;
 
@@ -38,15 +40,12 @@ public final class TipIns {
     /**
      * Finds them.
      *
-     * @param a analysed drive
-     * @return openings in the order of time; empty when nothing was estimated
+     * @param o drive made ready
+     * @param settled phi that the carburetor found delivers, settled, at a sample's state; NaN where it cannot be said
+     * @return openings in the order of time
      */
-    public static List<TipIn> of(Analysis a) {
+    public static List<TipIn> of(Observation o, IntToDoubleFunction settled) {
         List<TipIn> out = new ArrayList<>();
-        if (!a.estimated()) {
-            return out;
-        }
-        Observation o = a.observation();
         DriveLog log = o.log();
         double[] t = log.timeS();
         double[] lever = log.has(Channel.THROTTLE) ? log.values(Channel.THROTTLE) : null;
@@ -61,7 +60,7 @@ public final class TipIns {
             boolean opens = lever == null ? log.vacuumPa()[from] - log.vacuumPa()[i] > FALLS_PA
                     : lever[i] - lever[from] > OPENS && log.vacuumPa()[from] - log.vacuumPa()[i] > 0.3 * FALLS_PA;
             if (opens && t[from] >= notBefore && runs(log, from)) {
-                out.add(measure(a, from, lever, idle, firstReading));
+                out.add(measure(o, settled, from, lever, idle, firstReading));
                 notBefore = t[i] + APART_S;
             }
         }
@@ -98,8 +97,8 @@ public final class TipIns {
         return out;
     }
 
-    private static TipIn measure(Analysis a, int s, double @Nullable [] lever, double closed, int[] firstReading) {
-        Observation o = a.observation();
+    private static TipIn measure(Observation o, IntToDoubleFunction settled, int s, double @Nullable [] lever,
+            double closed, int[] firstReading) {
         DriveLog log = o.log();
         double[] t = log.timeS();
         double leastVacuum = log.vacuumPa()[s];
@@ -109,14 +108,14 @@ public final class TipIns {
             most = lever == null ? most : Math.max(most, lever[i]);
         }
         int first = firstReading[s];
-        double readFrom = ownFrom(a, first, s);
+        double readFrom = ownFrom(o, settled, first, s);
         double readTo = closesAfter(log, s, leastVacuum, lever, most);
         double leanest = 0;
         double richest = 0;
         double after = Double.NaN;
         double lasts = 0;
         for (int i = first; i < t.length - 1 && t[o.stateOf(i)] - t[s] < JUDGED_S; i++) {
-            double e = excess(a, i);
+            double e = excess(o, settled, i);
             double at = t[o.stateOf(i)] - t[s];
             if (Double.isNaN(e) || !(at >= readFrom && t[i] - t[s] <= readTo)) {
                 continue;
@@ -155,19 +154,19 @@ public final class TipIns {
      * that
      * out. What was lean before the opening and has not once come back since is not the tip-in's.
      */
-    private static double ownFrom(Analysis a, int first, int s) {
-        Observation o = a.observation();
+    private static double ownFrom(Observation o, IntToDoubleFunction settled, int first, int s) {
         double[] t = o.log().timeS();
         boolean lean = false;
         for (int i = first; i >= 0 && t[first] - t[i] < BEFORE_S; i--) {
-            double e = excess(a, i);
-            lean |= Double.isNaN(e) || e > COUNTS;
+            double e = excess(o, settled, i);
+            // What the settled carburetor would deliver on the overrun is nothing to go by; the reading itself is.
+            lean |= Double.isNaN(e) ? !(1.0 / o.measuredPhi(i) < PLAIN) : e > COUNTS;
         }
         if (!lean) {
             return Double.NEGATIVE_INFINITY;
         }
         for (int i = first; i < t.length && t[o.stateOf(i)] - t[s] < JUDGED_S; i++) {
-            double e = excess(a, i);
+            double e = excess(o, settled, i);
             if (e <= COUNTS) {
                 return Math.max(0, t[o.stateOf(i)] - t[s]);
             }
@@ -178,15 +177,15 @@ public final class TipIns {
     /**
      * How much leaner a reading is than the settled mixture of its state.
      *
-     * @param a analysed drive
+     * @param o drive made ready
+     * @param settled phi that the carburetor found delivers, settled, at a sample's state
      * @param reading sample of the reading
      * @return share, positive is lean; NaN where either is missing or the throttle is shut
      */
-    public static double excess(Analysis a, int reading) {
-        Observation o = a.observation();
+    public static double excess(Observation o, IntToDoubleFunction settled, int reading) {
         if (o.flag(reading) == Flag.OVERRUN || o.flag(reading) == Flag.MISSING) {
             return Double.NaN;
         }
-        return a.whatIf().phi(o.stateOf(reading)) / o.measuredPhi(reading) - 1.0;
+        return settled.applyAsDouble(o.stateOf(reading)) / o.measuredPhi(reading) - 1.0;
     }
 }

@@ -1,4 +1,4 @@
-package nariz.coverage;
+package nariz.dynamics;
 
 /**
  * One opening of the throttle.

@@ -1,4 +1,4 @@
-package nariz.coverage;
+package nariz.dynamics;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
@@ -27,7 +27,7 @@ public class TipInsTest {
     }
 
     private List<TipIn> of(DriveLog l) {
-        return TipIns.of(Analysis.of(sheet, l, Strategy.BALANCED));
+        return Analysis.of(sheet, l, Strategy.BALANCED).tipIns();
     }
 
     /** From 530 s on the script stabs the throttle: 0.16 to 0.45, 0.08 to 0.3, three times and more to wide open. */
@@ -60,7 +60,7 @@ public class TipInsTest {
     @Test
     public void leanSpikeIsMeasuredWithDepthStartAndLength() {
         Analysis plain = Analysis.of(sheet, log, Strategy.BALANCED);
-        TipIn stab = TipIns.of(plain).stream().filter(t -> t.atS() > 525).findFirst().orElseThrow();
+        TipIn stab = plain.tipIns().stream().filter(t -> t.atS() > 525).findFirst().orElseThrow();
         double[] lambda = log.lambda().clone();
         for (int i = 0; i < lambda.length; i++) {
             double after = log.timeS()[plain.observation().stateOf(i)] - stab.atS();

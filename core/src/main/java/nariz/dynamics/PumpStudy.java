@@ -1,0 +1,292 @@
+package nariz.dynamics;
+
+import static nariz.text.Message.message;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import java.util.function.IntToDoubleFunction;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Ladder;
+import nariz.carburetor.Part;
+import nariz.carburetor.PumpSetting;
+import nariz.estimation.Observation;
+import nariz.text.Message;
+
+/**
+ * Why the openings of a drive hesitate, and which change to the pump would cure it.
+ *
+ * <p>For every explanation of {@link PumpFit} the same openings are driven again with every size of every part of the
+ * pump. The loss of an opening is the area of lambda over its settled value by more than {@value #FREE}, in units of
+ * {@value #FELT} lambda seconds, and what goes rich by more than {@value #FREE_RICH} at a quarter of that: sound
+ * carburetors go a little lean too. An act costs its work. The part taken is the one of least expected loss and cost;
+ * how probable a cause is, is the weight of the explanations under which its own act is the best.
+ */
+public final class PumpStudy {
+    /** Excess of lambda that no one feels. */
+    static final double FREE = 0.05;
+    static final double FREE_RICH = 0.15;
+    /** Area that is felt as a hesitation, lambda s; judgement. */
+    static final double FELT = 0.06;
+    private static final double RICH_WEIGHT = 0.25;
+    private static final double JUDGED_S = 1.3;
+    /** Fewer openings than this say nothing about a pump. */
+    public static final int FEWEST = 3;
+    /** What any change to a pump costs before its own work: sound pumps are left alone. */
+    private static final double WORTH = 0.25;
+    /** A size this far from the usual one, in ln, is worth a quarter of a felt hesitation less. */
+    private static final double USUAL_SPREAD = 0.25;
+    private static final double UNUSUAL = 0.15;
+    private static final double PER_SIZE = 0.02;
+
+    private PumpStudy() {
+    }
+
+    /** Where a hesitation comes from. */
+    public enum Cause {
+        /** Nothing that a pump part would better. */
+        SOUND,
+        /** Slack at the arm: it starts late. */
+        SLACK,
+        /** The nozzles pass too little. */
+        RATE,
+        /** The stroke gives too little over the travel, or for too short a time. */
+        VOLUME,
+        /** Too much shot. */
+        TOO_MUCH;
+
+        /** {@return its key in files} */
+        public String key() {
+            return name().toLowerCase(Locale.ROOT).replace('_', '-');
+        }
+
+        /** {@return it in words} */
+        public Message label() {
+            return message("pump." + key());
+        }
+    }
+
+    /**
+     * What was found.
+     *
+     * @param openings how many were weighed
+     * @param causes probability of each
+     * @param change the best change, or empty
+     * @param lean mean area of lean excess today as the model has it, lambda s, with its 90 % interval
+     * @param leanAfter the same with the change
+     * @param curve mean excess of lambda over settled after an opening as the likeliest explanation has it, share,
+     *     every {@link #CURVE_S} s from the beginning; and the same with the change; shared, not copied
+     * @param hidden share of a spike of 0.2 s that this sensor's lag hides, 0 to 1
+     */
+    public record Finding(int openings, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
+            double[] leanAfter, float[][] curve, double hidden) {
+        /** Steps of the curves, s. */
+        public static final double CURVE_S = 0.05;
+
+        /** {@return the likeliest cause} */
+        public Cause likeliest() {
+            return causes.entrySet().stream().max(Map.Entry.comparingByValue()).map(Map.Entry::getKey).orElse(
+                    Cause.SOUND);
+        }
+    }
+
+    /**
+     * A pump part at a size.
+     *
+     * @param ladder part
+     * @param from size now
+     * @param to size then
+     */
+    public record Act(Ladder ladder, double from, double to) {
+    }
+
+    private record Choice(Optional<Act> act, Cause cause, double cost, PumpSetting sheet) {
+    }
+
+    /**
+     * Studies a drive.
+     *
+     * @param o drive
+     * @param settled settled phi at a sample's state
+     * @param tipIns its openings
+     * @param cancelled asked now and then
+     * @return what was found; empty where the family has no pump or too few openings were read
+     */
+    public static Optional<Finding> of(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns,
+            BooleanSupplier cancelled) {
+        BuildSheet sheet = o.sheet();
+        Optional<PumpSetting> fitted = sheet.carburetor().family().pumpSetting(sheet);
+        List<Stab> stabs = tipIns.stream().map(t -> new Stab(o, settled, t)).filter(Stab::usable).toList();
+        if (fitted.isEmpty() || stabs.size() < FEWEST) {
+            return Optional.empty();
+        }
+        List<PumpFit.Sample> posterior = new PumpFit(stabs, fitted.get(), o, cancelled).posterior();
+        List<Choice> choices = choices(sheet, fitted.get());
+        double[] expected = new double[choices.size()];
+        Map<Cause, Double> causes = new EnumMap<>(Cause.class);
+        double[][] lean = new double[choices.size()][posterior.size()];
+        double stoich = sheet.fuel().stoichAfr();
+        for (int p = 0; p < posterior.size(); p++) {
+            PumpFit.Sample s = posterior.get(p);
+            double least = Double.POSITIVE_INFINITY;
+            Cause best = Cause.SOUND;
+            List<double[]> areas = areas(stabs, s, choices, fitted.get(), stoich);
+            for (int c = 0; c < expected.length; c++) {
+                double[] a = areas.get(c);
+                double loss = a[0] / FELT + RICH_WEIGHT * a[1] / FELT;
+                lean[c][p] = a[0];
+                expected[c] += s.weight() * loss;
+                if (loss + choices.get(c).cost() < least) {
+                    least = loss + choices.get(c).cost();
+                    best = choices.get(c).cause();
+                }
+            }
+            causes.merge(best, s.weight(), Double::sum);
+        }
+        int best = 0;
+        for (int c = 1; c < expected.length; c++) {
+            best = expected[c] + choices.get(c).cost() < expected[best] + choices.get(best).cost() ? c : best;
+        }
+        return Optional.of(new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], posterior),
+                interval(lean[best], posterior), curves(stabs, posterior.getFirst(), choices.get(best),
+                        fitted.get(), stoich), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS()))));
+    }
+
+    /** Nothing first, then every size of every pump part. */
+    private static List<Choice> choices(BuildSheet sheet, PumpSetting today) {
+        List<Choice> out = new ArrayList<>();
+        out.add(new Choice(Optional.empty(), Cause.SOUND, 0.0, today));
+        for (Ladder l : sheet.carburetor().family().pumpParts(sheet)) {
+            double from = l.fitted(sheet);
+            for (double to : l.sizes(sheet)) {
+                if (l.part().role() == Part.Role.PUMP_START && l.low() <= 0.0) {
+                    continue;
+                }
+                PumpSetting then = sheet.carburetor().family().pumpSetting(l.part().fit(sheet, l.stage(), to))
+                        .orElseThrow();
+                double cost = WORTH + l.alone() + PER_SIZE * Math.abs(to - from) / l.step()
+                        + sheet.carburetor().family().usual(sheet, l.part()).map(u -> unusual(to, u) - unusual(from, u))
+                        .orElse(0.0);
+                out.add(new Choice(Optional.of(new Act(l, from, to)), cause(l.part(), from, to), cost, then));
+            }
+            if (l.part().role() == Part.Role.PUMP_START && l.low() <= 0.0) {
+                // Slack that no sheet has: taking it up is an act of its own, and nothing but a spanner's turn.
+                out.add(new Choice(Optional.of(new Act(l, from, 0.0)), Cause.SLACK, l.alone(),
+                        new PumpSetting(today.rateKgPerS(), today.strokeKg(), today.fullRad(), Double.NEGATIVE_INFINITY,
+                        today.refillS())));
+            }
+        }
+        out.sort(Comparator.comparing(c -> c.act().isPresent()));
+        return out;
+    }
+
+    /** What a size costs that is not what such carburetors have: sound hardware is near it. */
+    private static double unusual(double size, double usual) {
+        double x = Math.log(size / usual) / USUAL_SPREAD;
+        return UNUSUAL * x * x;
+    }
+
+    private static Cause cause(Part part, double from, double to) {
+        return switch (part.role()) {
+            case PUMP_START -> Cause.SLACK;
+            case PUMP_RATE -> to > from ? Cause.RATE : Cause.TOO_MUCH;
+            default -> to > from ? Cause.VOLUME : Cause.TOO_MUCH;
+        };
+    }
+
+    /** Mean lean and rich areas of the openings under one explanation, by choice. */
+    private static List<double[]> areas(List<Stab> stabs, PumpFit.Sample s, List<Choice> choices, PumpSetting today,
+            double stoich) {
+        List<double[]> out = new ArrayList<>();
+        choices.forEach(c -> out.add(new double[2]));
+        float[] metered = new float[Stab.STEPS];
+        float[] base = new float[Stab.STEPS];
+        float[] shot = new float[Stab.STEPS];
+        float[] burnt = new float[Stab.STEPS];
+        for (Stab stab : stabs) {
+            StabModel.metered(stab, PumpFit.WELL_S, metered);
+            StabModel.burnt(stab, metered, s.share(), s.tauS(), true, base);
+            for (int c = 0; c < choices.size(); c++) {
+                StabModel.pump(stab, then(s, choices.get(c).sheet(), today), stoich, shot);
+                StabModel.stream(stab, shot, s.stream(), s.tauS(), burnt);
+                double[] a = out.get(c);
+                add(stab, base, burnt, a);
+            }
+        }
+        out.forEach(a -> {
+            a[0] /= stabs.size();
+            a[1] /= stabs.size();
+        });
+        return out;
+    }
+
+    /** What the pump of an explanation would do with other parts: it strays from the new sheet as from the old. */
+    private static PumpSetting then(PumpFit.Sample s, PumpSetting sheet, PumpSetting today) {
+        PumpSetting is = s.pump();
+        double slack = Double.isInfinite(sheet.slackRad()) ? 0.0 : is.slackRad() + sheet.slackRad() - today.slackRad();
+        return new PumpSetting(is.rateKgPerS() * sheet.rateKgPerS() / today.rateKgPerS(), is.strokeKg()
+                * sheet.strokeKg() / today.strokeKg(), sheet.fullRad(), Math.max(0.0, slack), is.refillS());
+    }
+
+    private static float[][] curves(List<Stab> stabs, PumpFit.Sample s, Choice best, PumpSetting today,
+            double stoich) {
+        int each = (int) Math.round(Finding.CURVE_S / Stab.STEP_S);
+        int steps = (Stab.STEPS - Stab.START) / each;
+        float[][] out = new float[2][steps];
+        float[] metered = new float[Stab.STEPS];
+        float[] base = new float[Stab.STEPS];
+        float[] shot = new float[Stab.STEPS];
+        float[] burnt = new float[Stab.STEPS];
+        for (Stab stab : stabs) {
+            StabModel.metered(stab, PumpFit.WELL_S, metered);
+            StabModel.burnt(stab, metered, s.share(), s.tauS(), true, base);
+            for (int which = 0; which < 2; which++) {
+                StabModel.pump(stab, which == 0 ? s.pump() : then(s, best.sheet(), today), stoich, shot);
+                StabModel.stream(stab, shot, s.stream(), s.tauS(), burnt);
+                for (int k = 0; k < steps; k++) {
+                    out[which][k] += (float) (excess(stab, base, burnt, Stab.START + k * each) / stabs.size());
+                }
+            }
+        }
+        return out;
+    }
+
+    private static double excess(Stab stab, float[] base, float[] shot, int k) {
+        return stab.air()[k] / Math.max(1e-9, base[k] + shot[k]) * stab.phi()[k] - 1.0;
+    }
+
+    private static void add(Stab stab, float[] base, float[] shot, double[] area) {
+        int end = Math.min(Stab.STEPS, Stab.START + (int) Math.round(Math.min(JUDGED_S, stab.event().readToS())
+                / Stab.STEP_S));
+        for (int k = Stab.START; k < end; k++) {
+            double e = excess(stab, base, shot, k);
+            area[0] += Math.max(0.0, e - FREE) * Stab.STEP_S;
+            area[1] += Math.max(0.0, -e - FREE_RICH) * Stab.STEP_S;
+        }
+    }
+
+    private static double[] interval(double[] v, List<PumpFit.Sample> posterior) {
+        List<Integer> order = new ArrayList<>();
+        double mean = 0.0;
+        for (int p = 0; p < v.length; p++) {
+            order.add(p);
+            mean += posterior.get(p).weight() * v[p];
+        }
+        order.sort(Comparator.comparingDouble(p -> v[p]));
+        double low = v[order.getFirst()];
+        double high = v[order.getLast()];
+        double sum = 0.0;
+        for (int p : order) {
+            double before = sum;
+            sum += posterior.get(p).weight();
+            low = before < 0.05 && sum >= 0.05 ? v[p] : low;
+            high = before < 0.95 && sum >= 0.95 ? v[p] : high;
+        }
+        return new double[] {mean, low, high};
+    }
+}

@@ -1,0 +1,117 @@
+package nariz.dynamics;
+
+import nariz.carburetor.PumpSetting;
+
+/**
+ * What pump, walls and sensor make of an opening of the throttle.
+ *
+ * <p>Pump: the arm presses lift times stroke out of the chamber over the plate's travel; the nozzles let it out at no
+ * more than their rate; what the chamber lacks after the plate has closed comes back through the inlet check valve with
+ * a time constant. Walls: dF/dt = X f - F/tau, burnt = (1 - X) f + F/tau with X = x p/p_ambient (Aquino, SAE 810494,
+ * 1981). Wells: the fuel lags behind the air's depression; first order, judgement. Sensor: first-order lag on lambda
+ * behind the gas's delay.
+ */
+final class StabModel {
+    /** Plate travel that is noise of the channel, rad: four thousandths of the throttle. */
+    private static final double PLAY_RAD = 0.0055;
+
+    private StabModel() {
+    }
+
+    /**
+     * Fuel of the pump.
+     *
+     * @param s opening
+     * @param p pump
+     * @param stoich stoichiometric ratio
+     * @param out receives kg/s times the stoichiometric ratio by step
+     */
+    static void pump(Stab s, PumpSetting p, double stoich, float[] out) {
+        float[] theta = s.theta();
+        double held = theta[0];
+        double capacity = p.strokeKg() * (1.0 - lift(held, p));
+        double filled = capacity;
+        double pending = 0.0;
+        double refill = 1.0 - Math.exp(-Stab.STEP_S / p.refillS());
+        double most = p.rateKgPerS() * Stab.STEP_S;
+        for (int k = 0; k < out.length; k++) {
+            held = Math.clamp(held, theta[k] - PLAY_RAD, theta[k] + PLAY_RAD);
+            double room = p.strokeKg() * (1.0 - lift(Math.max(0.0, held), p));
+            if (room < capacity) {
+                double pressed = Math.max(0.0, filled - room);
+                pending += pressed;
+                filled -= pressed;
+            } else if (room > capacity) {
+                // The spring behind the arm slackens: what still waits goes no further.
+                pending = Math.max(0.0, pending - (room - capacity));
+            }
+            capacity = room;
+            filled += (capacity - filled) * refill;
+            double gone = Math.min(pending, most);
+            pending -= gone;
+            out[k] = (float) (gone / Stab.STEP_S * stoich);
+        }
+    }
+
+    private static double lift(double theta, PumpSetting p) {
+        return Math.clamp((theta - p.slackRad()) / p.fullRad(), 0.0, 1.0);
+    }
+
+    /**
+     * Fuel that follows what the settled carburetor would meter with a lag: the column in well and passages has to be
+     * set going.
+     *
+     * @param s opening
+     * @param lagS time constant, s, positive
+     * @param out receives kg/s times the stoichiometric ratio by step
+     */
+    static void metered(Stab s, double lagS, float[] out) {
+        float[] wanted = s.metered();
+        double keeps = Math.exp(-Stab.STEP_S / lagS);
+        double f = wanted[0];
+        for (int k = 0; k < out.length; k++) {
+            f = wanted[k] + (f - wanted[k]) * keeps;
+            out[k] = (float) f;
+        }
+    }
+
+    /**
+     * What of the pump's fuel is burnt: most of its stream strikes the walls, whatever the load.
+     *
+     * @param s opening
+     * @param fuel let out, kg/s times the stoichiometric ratio
+     * @param wets share that wets the walls
+     * @param tauS evaporation time, s
+     * @param out receives what burns
+     */
+    static void stream(Stab s, float[] fuel, double wets, double tauS, float[] out) {
+        double keeps = Math.exp(-Stab.STEP_S / tauS);
+        double film = 0.0;
+        for (int k = 0; k < fuel.length; k++) {
+            out[k] = (float) ((1.0 - wets) * fuel[k] + film / tauS);
+            film = film * keeps + wets * fuel[k] * tauS * (1.0 - keeps);
+        }
+    }
+
+    /**
+     * What of a fuel flow is burnt.
+     *
+     * @param s opening
+     * @param fuel metered, kg/s times the stoichiometric ratio
+     * @param x share that wets the walls at full load
+     * @param tauS evaporation time, s
+     * @param settled whether the walls are in balance with the first step, not dry
+     * @param out receives what burns
+     */
+    static void burnt(Stab s, float[] fuel, double x, double tauS, boolean settled, float[] out) {
+        float[] load = s.load();
+        double keeps = Math.exp(-Stab.STEP_S / tauS);
+        double film = settled ? x * load[0] * fuel[0] * tauS : 0.0;
+        for (int k = 0; k < fuel.length; k++) {
+            double wets = x * load[k];
+            double off = film / tauS;
+            out[k] = (float) ((1.0 - wets) * fuel[k] + off);
+            film = film * keeps + wets * fuel[k] * tauS * (1.0 - keeps);
+        }
+    }
+}

@@ -1,0 +1,120 @@
+package nariz.dynamics;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.PumpSetting;
+import nariz.carburetor.Stage;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Request;
+import nariz.family.metered.MeteredParts;
+import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
+import nariz.units.Units;
+import org.testng.annotations.Test;
+
+/** Pumps of other laws than the model's, on the demo's engine with its steady mixtures put right. */
+public class PumpStudyTest {
+    private static BuildSheet right() {
+        BuildSheet s = MeteredParts.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(), Stage.PRIMARY, 34);
+        return MeteredParts.POWER_VALVE_RATING.fit(s, Stage.PRIMARY, 6.5);
+    }
+
+    private static Analysis driven(BuildSheet sheet, double slackDeg, long noise) {
+        PumpSetting p = sheet.carburetor().family().pumpSetting(sheet).orElseThrow();
+        return Analysis.of(Request.of(sheet, new EngineSimulator(sheet, DemoDrive.SEED, Map.of(), noise).withPump(
+                p.scaled(1.0, 1.0, slackDeg * Units.DEG, 0.3)).drive(DriveScript.twelveMinutes().then(
+                DriveScript.openings()), 20, "openings").log()), () -> false);
+    }
+
+    private static Optional<PumpStudy.Finding> study(Analysis a) {
+        return PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), () -> false);
+    }
+
+    private static double chance(PumpStudy.Finding f, PumpStudy.Cause c) {
+        return f.causes().getOrDefault(c, 0.0);
+    }
+
+    @Test
+    public void aSoundPumpIsLeftAlone() {
+        PumpStudy.Finding f = study(driven(right(), 0.0, 3)).orElseThrow();
+        assertThat(f.openings()).isGreaterThan(8);
+        assertThat(f.likeliest()).isEqualTo(PumpStudy.Cause.SOUND);
+        assertThat(f.change()).isEmpty();
+        assertThat(f.leanAfter()).containsExactly(f.lean());
+        assertThat(f.causes().values().stream().mapToDouble(p -> p).sum()).isEqualTo(1.0, within(1e-6));
+        assertThat(f.hidden()).isBetween(0.0, 0.7);
+    }
+
+    @Test
+    public void slackMakesSlackLikelierThanAnythingElseButSound() {
+        PumpStudy.Finding sound = study(driven(right(), 0.0, 3)).orElseThrow();
+        PumpStudy.Finding slack = study(driven(right(), 12.0, 3)).orElseThrow();
+        assertThat(slack.lean()[0]).isGreaterThan(sound.lean()[0]);
+        assertThat(chance(slack, PumpStudy.Cause.SLACK)).isGreaterThan(chance(sound, PumpStudy.Cause.SLACK))
+                .isGreaterThan(chance(slack, PumpStudy.Cause.RATE) + chance(slack, PumpStudy.Cause.VOLUME));
+    }
+
+    @Test
+    public void nozzlesThatStarveItAreEnlargedTowardsTheUsualSize() {
+        BuildSheet small = MeteredParts.PUMP_NOZZLE.fit(right(), Stage.PRIMARY, 20);
+        Analysis a = driven(small, 0.0, 3);
+        PumpStudy.Finding f = study(a).orElseThrow();
+        assertThat(f.likeliest()).isEqualTo(PumpStudy.Cause.RATE);
+        PumpStudy.Act act = f.change().orElseThrow();
+        double usual = small.carburetor().family().usual(small, MeteredParts.PUMP_NOZZLE).orElseThrow();
+        assertThat(act.ladder().part()).isEqualTo(MeteredParts.PUMP_NOZZLE);
+        assertThat(act.to()).isBetween(24.0, 1.2 * usual);
+        assertThat(f.leanAfter()[0]).isLessThan(f.lean()[0]);
+        assertThat(f.curve()[1][6]).as("with the change it is richer early in an opening").isLessThan(f.curve()[0][6]);
+        BuildSheet mended = act.ladder().part().fit(small, act.ladder().stage(), act.to());
+        assertThat(study(driven(mended, 0.0, 4)).orElseThrow().lean()[0]).isLessThan(f.lean()[0]);
+    }
+
+    @Test
+    public void workThatIsCancelledEnds() {
+        Analysis a = driven(right(), 0.0, 3);
+        assertThatThrownBy(() -> PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), () -> true))
+                .isInstanceOf(CancellationException.class);
+    }
+
+    @Test
+    public void tooFewOpeningsSayNothing() {
+        Analysis a = driven(right(), 0.0, 3);
+        List<TipIn> few = a.tipIns().subList(0, 2);
+        assertThat(PumpStudy.of(a.observation(), a.whatIf()::phi, few, () -> false)).isEmpty();
+    }
+
+    /** What goes in comes out: film and pump keep fuel, they do not make it. */
+    @Test
+    public void wallsAndPumpKeepTheBooks() {
+        Analysis a = driven(right(), 0.0, 3);
+        Stab s = a.tipIns().stream().map(t -> new Stab(a.observation(), a.whatIf()::phi, t)).filter(Stab::usable)
+                .findFirst().orElseThrow();
+        PumpSetting p = right().carburetor().family().pumpSetting(right()).orElseThrow();
+        float[] shot = new float[Stab.STEPS];
+        StabModel.pump(s, p, 14.7, shot);
+        double out = 0.0;
+        for (float v : shot) {
+            out += v * Stab.STEP_S / 14.7;
+            assertThat(v / 14.7).isLessThanOrEqualTo(1.001 * p.rateKgPerS());
+        }
+        assertThat(out).isGreaterThan(0.0).isLessThan(3.0 * p.strokeKg());
+        float[] burnt = new float[Stab.STEPS];
+        StabModel.stream(s, shot, 0.9, 0.5, burnt);
+        double later = 0.0;
+        for (float v : burnt) {
+            later += v * Stab.STEP_S / 14.7;
+        }
+        assertThat(later).isLessThanOrEqualTo(out * 1.001);
+        StabModel.pump(s, p.scaled(1.0, 1.0, 2.0, p.refillS()), 14.7, shot);
+        assertThat(shot).as("slack beyond all travel lets nothing out").containsOnly(0f);
+    }
+}
