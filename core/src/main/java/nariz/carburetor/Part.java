@@ -173,64 +173,20 @@ public final class Part {
     }
 
     /**
-     * A part told by a number without a unit.
+     * A part told in a unit of its own.
      *
      * @param key name in files
      * @param role what it does
      * @param field its field on the sheet
-     * @return the part
-     */
-    public static Part numbered(String key, Role role, String field) {
-        return new Part(key, role, field, Dimension.COUNT, "", 1.0, 0, true);
-    }
-
-    /**
-     * A part told by a volume in ten strokes, in cubic centimetres.
-     *
-     * @param key name in files
-     * @param role what it does
-     * @param field its field on the sheet
-     * @return the part
-     */
-    public static Part volume(String key, Role role, String field) {
-        return new Part(key, role, field, Dimension.VOLUME, "cc", 1e-6, 0, true);
-    }
-
-    /**
-     * A part told by a distance in millimetres.
-     *
-     * @param key name in files
-     * @param role what it does
-     * @param field its field on the sheet
+     * @param dimension what it measures; a number without a unit has the unit ""
+     * @param unit the unit people name it in
+     * @param decimals digits behind the point that matter
      * @param richerUp whether a larger one gives more fuel
      * @return the part
      */
-    public static Part distance(String key, Role role, String field, boolean richerUp) {
-        return new Part(key, role, field, Dimension.LENGTH, "mm", 1e-3, 1, richerUp);
-    }
-
-    /**
-     * A part set by an angle, in degrees.
-     *
-     * @param key name in files
-     * @param role what it does
-     * @param field its field on the sheet
-     * @param richerUp whether a larger one gives more fuel
-     * @return the part
-     */
-    public static Part angle(String key, Role role, String field, boolean richerUp) {
-        return new Part(key, role, field, Dimension.ANGLE, "deg", Units.DEG, 1, richerUp);
-    }
-
-    /**
-     * The fuel level, in millimetres above the family's setting.
-     *
-     * @param key name in files
-     * @param field its field on the sheet
-     * @return the part
-     */
-    public static Part level(String key, String field) {
-        return new Part(key, Role.FUEL_LEVEL, field, Dimension.LENGTH, "mm", 1e-3, 1, true).whole();
+    public static Part measured(String key, Role role, String field, Dimension dimension, String unit, int decimals,
+            boolean richerUp) {
+        return new Part(key, role, field, dimension, unit, dimension.toSi(1.0, unit), decimals, richerUp);
     }
 
     private Part copy() {

@@ -114,7 +114,9 @@ public final class Analysis {
         WhatIf whatIf = new WhatIf(o, e);
         // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.
         Optional<PumpStudy.Finding> pump = decided.isEmpty() && decision.checks(decided).isEmpty() ? PumpStudy.of(o,
-                whatIf::phi, TipIns.of(o, whatIf::phi), cancelled) : Optional.empty();
+                whatIf::phi, TipIns.of(o, whatIf::phi), q.previous().map(Previous::tookUpSlack).orElse(false),
+                cancelled)
+                : Optional.empty();
         return answered(q, o, new Found(e, scorer, posterior, decision, decided, pump), whatIf);
     }
 

@@ -65,6 +65,11 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Earlie
         return out;
     }
 
+    /** {@return whether the advice before took up the slack of the pump arm, which leaves no trace on a sheet} */
+    boolean tookUpSlack() {
+        return fitted.stream().anyMatch(p -> p.part().role() == Part.Role.PUMP_START && p.to() == 0.0);
+    }
+
     /** The prediction against what is measured now; empty when other parts are fitted than were advised. */
     List<Scored> score(BuildSheet sheet, List<RegimeError> today) {
         List<Scored> out = new ArrayList<>();

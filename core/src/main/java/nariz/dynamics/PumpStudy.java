@@ -114,11 +114,12 @@ public final class PumpStudy {
      * @param o drive
      * @param settled settled phi at a sample's state
      * @param tipIns its openings
+     * @param slackGone whether slack at the arm has just been taken up: it is not advised again
      * @param cancelled asked now and then
      * @return what was found; empty where the family has no pump or too few openings were read
      */
     public static Optional<Finding> of(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns,
-            BooleanSupplier cancelled) {
+            boolean slackGone, BooleanSupplier cancelled) {
         BuildSheet sheet = o.sheet();
         Optional<PumpSetting> fitted = sheet.carburetor().family().pumpSetting(sheet);
         List<Stab> stabs = tipIns.stream().map(t -> new Stab(o, settled, t)).filter(Stab::usable).toList();
@@ -126,7 +127,8 @@ public final class PumpStudy {
             return Optional.empty();
         }
         List<PumpFit.Sample> posterior = new PumpFit(stabs, fitted.get(), o, cancelled).posterior();
-        List<Choice> choices = choices(sheet, fitted.get());
+        List<Choice> choices = choices(sheet, fitted.get()).stream().filter(c -> !slackGone || c.cause() != Cause.SLACK)
+                .toList();
         double[] expected = new double[choices.size()];
         Map<Cause, Double> causes = new EnumMap<>(Cause.class);
         double[][] lean = new double[choices.size()][posterior.size()];

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
@@ -18,6 +19,7 @@ import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Previous;
 import nariz.diagnosis.Request;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.PumpStudy;
@@ -151,6 +153,7 @@ public final class OpeningsExam {
                 ? Map.of(Fault.FALLING_FUEL_LEVEL, 1.3) : Map.of();
         Outcome o = new Outcome(seed, hidden);
         List<String> checked = List.of();
+        Optional<Previous> previous = Optional.empty();
         DriveScript road = DriveScript.twelveMinutes().then(DriveScript.openings()).varied(r);
         if (hidden.pump()) {
             o.felt = felt(car(healthy, seed, 0.0, faults, 0).drive(road, 20, "sound"), car(sheet, seed, slack, faults,
@@ -158,10 +161,12 @@ public final class OpeningsExam {
                     .drive(road, 20, "fitted"));
         }
         for (int round = 0; round < MOST_ROUNDS; round++) {
-            Analysis a = Analysis.of(Request.of(sheet, car(sheet, seed, slack, faults, round).drive(road, 20,
+            Request q = Request.of(sheet, car(sheet, seed, slack, faults, round).drive(road, 20,
                     "openings-" + seed + ".csv").log())
-                    .withRuledOut(checked), () -> false);
+                    .withRuledOut(checked);
+            Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
             Advice advice = a.advice();
+            previous = Previous.of(advice);
             if (advice.verdict() == Verdict.CHECK_FIRST && checked.isEmpty()) {
                 o.answers.add("check");
                 if (!faults.isEmpty()) {

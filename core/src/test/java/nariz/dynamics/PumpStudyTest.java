@@ -35,7 +35,7 @@ public class PumpStudyTest {
     }
 
     private static Optional<PumpStudy.Finding> study(Analysis a) {
-        return PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), () -> false);
+        return PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), false, () -> false);
     }
 
     private static double chance(PumpStudy.Finding f, PumpStudy.Cause c) {
@@ -63,6 +63,14 @@ public class PumpStudyTest {
     }
 
     @Test
+    public void slackThatWasTakenUpIsNotAdvisedAgain() {
+        Analysis a = driven(right(), 12.0, 3);
+        PumpStudy.Finding f = PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), true, () ->
+                false).orElseThrow();
+        assertThat(chance(f, PumpStudy.Cause.SLACK)).isZero();
+    }
+
+    @Test
     public void nozzlesThatStarveItAreEnlargedTowardsTheUsualSize() {
         BuildSheet small = MeteredParts.PUMP_NOZZLE.fit(right(), Stage.PRIMARY, 20);
         Analysis a = driven(small, 0.0, 3);
@@ -81,7 +89,7 @@ public class PumpStudyTest {
     @Test
     public void workThatIsCancelledEnds() {
         Analysis a = driven(right(), 0.0, 3);
-        assertThatThrownBy(() -> PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), () -> true))
+        assertThatThrownBy(() -> PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), false, () -> true))
                 .isInstanceOf(CancellationException.class);
     }
 
@@ -89,7 +97,7 @@ public class PumpStudyTest {
     public void tooFewOpeningsSayNothing() {
         Analysis a = driven(right(), 0.0, 3);
         List<TipIn> few = a.tipIns().subList(0, 2);
-        assertThat(PumpStudy.of(a.observation(), a.whatIf()::phi, few, () -> false)).isEmpty();
+        assertThat(PumpStudy.of(a.observation(), a.whatIf()::phi, few, false, () -> false)).isEmpty();
     }
 
     /** What goes in comes out: film and pump keep fuel, they do not make it. */

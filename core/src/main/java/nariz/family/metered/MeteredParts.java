@@ -2,6 +2,7 @@ package nariz.family.metered;
 
 import java.util.List;
 import nariz.carburetor.Part;
+import nariz.units.Dimension;
 
 /**
  * Parts of carburetors with a fixed venturi, transfer slot and booster. The words of tools, steps and proofs are
@@ -74,7 +75,8 @@ public final class MeteredParts {
             List.of("engine-cold-lift-the-2", "measure-both-steps-of", "fit-rods-with-a"),
             "a-full-load-pull-2"));
     /** Fuel level against the family's setting; it is put right, not used as a trim. */
-    public static final Part FLOAT_LEVEL = Part.level("float-level", "fuelLevel").behind(Part.Access.BOWL)
+    public static final Part FLOAT_LEVEL = Part.measured("float-level", Part.Role.FUEL_LEVEL, "fuelLevel",
+            Dimension.LENGTH, "mm", 1, true).whole().behind(Part.Access.BOWL)
             .then("recheck.idle", "recheck.main-circuit-where-it", "recheck.everything-else-once")
             .by(work(List.of("level-gauge-or-sight", "fuel-proof-tray-and"),
             List.of("car-level-engine-cold", "set-the-float-so", "look-at-needle-and", "wipe-up-check-for"),
@@ -87,8 +89,8 @@ public final class MeteredParts {
             "s-of-warm-idle-2"));
 
     /** Rest position of the secondary plates: their own stop screw, from below. */
-    public static final Part SECONDARY_STOP = Part.angle("secondary-stop", Part.Role.IDLE_BYPASS,
-            "secondaryOpening.restAngle", true).whole()
+    public static final Part SECONDARY_STOP = Part.measured("secondary-stop", Part.Role.IDLE_BYPASS,
+            "secondaryOpening.restAngle", Dimension.ANGLE, "deg", 1, true).whole()
             .then("recheck.idle-speed-and-stop", "recheck.mixture-screws", "recheck.secondary-plates-close")
             .by(work(List.of("screwdriver", "tachometer"),
             List.of("engine-cold-find-the-secondary-stop", "set-the-secondary-plates-to", "bring-the-speed-back"),
@@ -102,14 +104,14 @@ public final class MeteredParts {
             "s-of-warm-idle-2"));
 
     /** Slack at the pump arm, mm. */
-    public static final Part PUMP_CLEARANCE = Part.distance("pump-clearance", Part.Role.PUMP_START, "pump.clearance",
-            false).whole().then("recheck.pump-at-wide-open")
+    public static final Part PUMP_CLEARANCE = Part.measured("pump-clearance", Part.Role.PUMP_START, "pump.clearance",
+            Dimension.LENGTH, "mm", 1, false).whole().then("recheck.pump-at-wide-open")
             .by(work(List.of("feeler-gauges", "two-small-spanners"),
             List.of("engine-off-look-for-the-shot", "set-the-pump-arm", "full-throttle-must-leave"),
             "six-stabs-again"));
     /** Which hole the pump cam is screwed to. */
-    public static final Part PUMP_CAM_POSITION = Part.numbered("pump-cam-position", Part.Role.PUMP_START,
-            "pump.camPosition").whole().then("recheck.pump-clearance")
+    public static final Part PUMP_CAM_POSITION = Part.measured("pump-cam-position", Part.Role.PUMP_START,
+            "pump.camPosition", Dimension.COUNT, "", 0, true).whole().then("recheck.pump-clearance")
             .by(work(List.of("small-screwdriver"),
             List.of("engine-off-look-for-the-shot", "move-the-cam-to-hole", "set-the-pump-arm-again"),
             "six-stabs-again"));
@@ -126,8 +128,9 @@ public final class MeteredParts {
             List.of("engine-off-look-for-the-shot", "fit-the-cam", "set-the-pump-arm-again"),
             "six-stabs-again"));
     /** Class of the pump, cubic centimetres in ten strokes. */
-    public static final Part PUMP_CAPACITY = Part.volume("pump-capacity", Part.Role.PUMP_VOLUME, "pump.tenStrokes")
-            .whole().behind(Part.Access.BOWL).then("recheck.pump-clearance", "recheck.nozzle-screw-hollow",
+    public static final Part PUMP_CAPACITY = Part.measured("pump-capacity", Part.Role.PUMP_VOLUME, "pump.tenStrokes",
+            Dimension.VOLUME, "cc", 0, true).whole().behind(Part.Access.BOWL).then("recheck.pump-clearance",
+            "recheck.nozzle-screw-hollow",
             "recheck.room-below-the-pump")
             .by(work(List.of("fuel-proof-tray-and", "pump-set-with-cover"),
             List.of("engine-cold-drain-the-bowl", "change-cover-diaphragm-arm", "set-the-pump-arm-again"),
