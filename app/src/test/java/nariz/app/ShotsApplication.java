@@ -25,6 +25,7 @@ import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
+import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.PartChange;
 import nariz.family.metered.MeteredParts;
@@ -102,7 +103,6 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-card")).fire();
             session.goTo(Stop.POWER);
         }));
-        todo.add(new Shot("pump", () -> session.goTo(Stop.PUMP)));
         todo.add(new Shot("to-record", () -> {
             session.select(new Span(200, 748));
             session.exclude();
@@ -174,6 +174,18 @@ public final class ShotsApplication extends Application {
             session.dismissProblem();
             session.open(sheet, log);
         }));
+        Path weak = sheet.resolveSibling("small-nozzles.json");
+        Path stabs = sheet.resolveSibling("small-nozzles.csv");
+        Files.writeString(weak, Files.readString(sheet).replace("\"nozzle\": \"35 thou\"", "\"nozzle\": \"20 thou\""));
+        BuildSheet fitted = BuildSheetReader.read(weak);
+        LogWriter.write(new EngineSimulator(fitted, DemoDrive.SEED, Map.of(), 3).withPump(fitted.carburetor().family()
+                .pumpSetting(fitted).orElseThrow()).drive(DriveScript.twelveMinutes().then(DriveScript.openings()), 20,
+                "stabs").log(), stabs);
+        todo.add(new Shot("", () -> {
+            session.dismissProblem();
+            session.open(weak, stabs);
+        }));
+        todo.add(new Shot("pump", () -> session.goTo(Stop.PUMP)));
         Path roadster = sheet.resolveSibling("kit-roadster.json");
         Path growing = sheet.resolveSibling("kit-roadster.csv");
         Files.writeString(roadster, ROADSTER);

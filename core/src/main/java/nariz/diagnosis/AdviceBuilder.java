@@ -7,7 +7,6 @@ import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import nariz.carburetor.Circuit;
@@ -359,10 +358,9 @@ final class AdviceBuilder {
                     c.part().text(c.to()));
         }
         if (c.part().role().pump()) {
-            PumpStudy.Cause cause = pump.map(PumpStudy.Finding::likeliest).orElse(PumpStudy.Cause.SOUND);
-            return message("advice-builder.pump-change", message("pump." + cause.name().toLowerCase(Locale.ROOT)
-                    .replace(
-                    '_', '-')), 100 * pump.map(f -> f.causes().getOrDefault(cause, 0.0)).orElse(0.0), c.title());
+            PumpStudy.Cause cause = pump.map(PumpStudy.Finding::answered).orElse(PumpStudy.Cause.SOUND);
+            return message("advice-builder.pump-change", cause.label(), pump.map(f -> f.percent(cause))
+                    .orElse(0L), c.title());
         }
         Circuit circuit = c.circuit();
         Message how = repaired(scorer.errors(scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()))), today);

@@ -88,6 +88,21 @@ public final class PumpStudy {
         /** Steps of the curves, s. */
         public static final double CURVE_S = 0.05;
 
+        /**
+         * How likely a cause is, as a person is told: a model of a second is never surer than 99 in 100.
+         *
+         * @param c cause
+         * @return percent, 0 to 99
+         */
+        public long percent(Cause c) {
+            return Math.min(99, Math.round(100 * causes.getOrDefault(c, 0.0)));
+        }
+
+        /** {@return what the change cures, or the likeliest cause where none is worth making} */
+        public Cause answered() {
+            return change.map(Act::cause).orElseGet(this::likeliest);
+        }
+
         /** {@return the likeliest cause} */
         public Cause likeliest() {
             return causes.entrySet().stream().max(Map.Entry.comparingByValue()).map(Map.Entry::getKey).orElse(
@@ -101,8 +116,9 @@ public final class PumpStudy {
      * @param ladder part
      * @param from size now
      * @param to size then
+     * @param cause what it cures
      */
-    public record Act(Ladder ladder, double from, double to) {
+    public record Act(Ladder ladder, double from, double to, Cause cause) {
     }
 
     private record Choice(Optional<Act> act, Cause cause, double cost, PumpSetting sheet) {
@@ -174,11 +190,12 @@ public final class PumpStudy {
                 double cost = WORTH + l.alone() + PER_SIZE * Math.abs(to - from) / l.step()
                         + sheet.carburetor().family().usual(sheet, l.part()).map(u -> unusual(to, u) - unusual(from, u))
                         .orElse(0.0);
-                out.add(new Choice(Optional.of(new Act(l, from, to)), cause(l.part(), from, to), cost, then));
+                out.add(new Choice(Optional.of(new Act(l, from, to, cause(l.part(), from, to))), cause(l.part(), from,
+                        to), cost, then));
             }
             if (l.part().role() == Part.Role.PUMP_START && l.low() <= 0.0) {
                 // Slack that no sheet has: taking it up is an act of its own, and nothing but a spanner's turn.
-                out.add(new Choice(Optional.of(new Act(l, from, 0.0)), Cause.SLACK, l.alone(),
+                out.add(new Choice(Optional.of(new Act(l, from, 0.0, Cause.SLACK)), Cause.SLACK, l.alone(),
                         new PumpSetting(today.rateKgPerS(), today.strokeKg(), today.fullRad(), Double.NEGATIVE_INFINITY,
                         today.refillS())));
             }

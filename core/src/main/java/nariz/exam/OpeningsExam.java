@@ -185,7 +185,7 @@ public final class OpeningsExam {
             if (!pump.isEmpty()) {
                 Change c = pump.getFirst();
                 o.needless |= !hidden.pump();
-                o.first = o.first.isEmpty() ? advice.pump().orElseThrow().likeliest().key() : o.first;
+                o.first = o.first.isEmpty() ? advice.pump().orElseThrow().answered().key() : o.first;
                 if (c.part().equals(MeteredParts.PUMP_NOZZLE)) {
                     o.steps = Math.abs(c.to() - usual);
                 }

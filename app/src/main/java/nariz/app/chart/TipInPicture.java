@@ -152,15 +152,21 @@ public final class TipInPicture extends Picture {
         g.setLineDashes();
     }
 
+    private static void modelled(GraphicsContext g, Color c, double x, double y) {
+        g.setStroke(c);
+        g.setLineWidth(2.0);
+        g.setLineDashes(6, 4);
+        g.strokeLine(x, y, x + 18, y);
+        g.setLineDashes();
+    }
+
     private static void legend(GraphicsContext g, Palette p, PumpStudy.Finding f, double w, double h) {
         double x = w - RIGHT + 18;
         double y = h - BOTTOM - 26;
-        g.setLineDashes(6, 4);
-        line(g, x, y, x + 18, y, p.ink(), 2.0);
+        modelled(g, p.ink(), x, y);
         if (f.change().isPresent()) {
-            line(g, x, y + 20, x + 18, y + 20, p.fine(), 2.0);
+            modelled(g, p.fine(), x, y + 20);
         }
-        g.setLineDashes();
         text(g, say("stab-picture.in-the-cylinders"), x + 24, y, 12.5, p.ink(), TextAlignment.LEFT);
         if (f.change().isPresent()) {
             text(g, say("stab-picture.with-the-change"), x + 24, y + 20, 12.5, p.ink(), TextAlignment.LEFT);

@@ -119,7 +119,7 @@ public record StopWords(Status state, String brief, String sentence, String conf
         List<String> parts = new ArrayList<>();
         f.causes().entrySet().stream().filter(e -> e.getValue() >= 0.05).sorted(Map.Entry.<PumpStudy.Cause,
                 Double>comparingByValue().reversed()).forEach(e -> parts.add(say(e.getKey().label()) + ": "
-                + Math.round(100 * e.getValue()) + " %"));
+                + f.percent(e.getKey()) + " %"));
         parts.add(confidence);
         String sure = String.join(" · ", parts);
         if (!changes.isEmpty()) {
