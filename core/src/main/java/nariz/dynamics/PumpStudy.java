@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.IntToDoubleFunction;
 import nariz.carburetor.BuildSheet;
@@ -121,7 +122,8 @@ public final class PumpStudy {
     public record Act(Ladder ladder, double from, double to, Cause cause) {
     }
 
-    private record Choice(Optional<Act> act, Cause cause, double cost, PumpSetting sheet) {
+    private record Choice(Optional<Act> act, Cause cause, double cost, PumpSetting sheet,
+            boolean slackGone) {
     }
 
     /**
@@ -150,6 +152,9 @@ public final class PumpStudy {
         double[][] lean = new double[choices.size()][posterior.size()];
         double stoich = sheet.fuel().stoichAfr();
         for (int p = 0; p < posterior.size(); p++) {
+            if (cancelled.getAsBoolean()) {
+                throw new CancellationException("analysis was cancelled");
+            }
             PumpFit.Sample s = posterior.get(p);
             double least = Double.POSITIVE_INFINITY;
             Cause best = Cause.SOUND;
@@ -178,7 +183,7 @@ public final class PumpStudy {
     /** Nothing first, then every size of every pump part. */
     private static List<Choice> choices(BuildSheet sheet, PumpSetting today) {
         List<Choice> out = new ArrayList<>();
-        out.add(new Choice(Optional.empty(), Cause.SOUND, 0.0, today));
+        out.add(new Choice(Optional.empty(), Cause.SOUND, 0.0, today, false));
         for (Ladder l : sheet.carburetor().family().pumpParts(sheet)) {
             double from = l.fitted(sheet);
             for (double to : l.sizes(sheet)) {
@@ -191,13 +196,13 @@ public final class PumpStudy {
                         + sheet.carburetor().family().usual(sheet, l.part()).map(u -> unusual(to, u) - unusual(from, u))
                         .orElse(0.0);
                 out.add(new Choice(Optional.of(new Act(l, from, to, cause(l.part(), from, to))), cause(l.part(), from,
-                        to), cost, then));
+                        to), cost, then, false));
             }
             if (l.part().role() == Part.Role.PUMP_START && l.low() <= 0.0) {
                 // Slack that no sheet has: taking it up is an act of its own, and nothing but a spanner's turn.
                 out.add(new Choice(Optional.of(new Act(l, from, 0.0, Cause.SLACK)), Cause.SLACK, l.alone(),
-                        new PumpSetting(today.rateKgPerS(), today.strokeKg(), today.fullRad(), Double.NEGATIVE_INFINITY,
-                        today.refillS())));
+                        sheet.carburetor().family().pumpSetting(l.part().fit(sheet, l.stage(), 0.0)).orElseThrow(),
+                        true));
             }
         }
         out.sort(Comparator.comparing(c -> c.act().isPresent()));
@@ -212,7 +217,7 @@ public final class PumpStudy {
 
     private static Cause cause(Part part, double from, double to) {
         return switch (part.role()) {
-            case PUMP_START -> Cause.SLACK;
+            case PUMP_START -> to < from ? Cause.SLACK : Cause.TOO_MUCH;
             case PUMP_RATE -> to > from ? Cause.RATE : Cause.TOO_MUCH;
             default -> to > from ? Cause.VOLUME : Cause.TOO_MUCH;
         };
@@ -223,18 +228,10 @@ public final class PumpStudy {
             double stoich) {
         List<double[]> out = new ArrayList<>();
         choices.forEach(c -> out.add(new double[2]));
-        float[] metered = new float[Stab.STEPS];
-        float[] base = new float[Stab.STEPS];
-        float[] shot = new float[Stab.STEPS];
-        float[] burnt = new float[Stab.STEPS];
         for (Stab stab : stabs) {
-            StabModel.metered(stab, PumpFit.WELL_S, metered);
-            StabModel.burnt(stab, metered, s.share(), s.tauS(), true, base);
+            float[] base = burnt(stab, s);
             for (int c = 0; c < choices.size(); c++) {
-                StabModel.pump(stab, then(s, choices.get(c).sheet(), today), stoich, shot);
-                StabModel.stream(stab, shot, s.stream(), s.tauS(), burnt);
-                double[] a = out.get(c);
-                add(stab, base, burnt, a);
+                add(stab, base, shot(stab, s, then(s, choices.get(c), today), stoich), out.get(c));
             }
         }
         out.forEach(a -> {
@@ -244,10 +241,29 @@ public final class PumpStudy {
         return out;
     }
 
+    /** What burns of the metered fuel. */
+    private static float[] burnt(Stab stab, PumpFit.Sample s) {
+        float[] metered = new float[Stab.STEPS];
+        float[] out = new float[Stab.STEPS];
+        StabModel.metered(stab, PumpFit.WELL_S, metered);
+        StabModel.burnt(stab, metered, s.share(), s.tauS(), true, out);
+        return out;
+    }
+
+    /** What burns of the pump's fuel. */
+    private static float[] shot(Stab stab, PumpFit.Sample s, PumpSetting pump, double stoich) {
+        float[] let = new float[Stab.STEPS];
+        float[] out = new float[Stab.STEPS];
+        StabModel.pump(stab, pump, stoich, let);
+        StabModel.stream(stab, let, s.stream(), s.tauS(), out);
+        return out;
+    }
+
     /** What the pump of an explanation would do with other parts: it strays from the new sheet as from the old. */
-    private static PumpSetting then(PumpFit.Sample s, PumpSetting sheet, PumpSetting today) {
+    private static PumpSetting then(PumpFit.Sample s, Choice choice, PumpSetting today) {
         PumpSetting is = s.pump();
-        double slack = Double.isInfinite(sheet.slackRad()) ? 0.0 : is.slackRad() + sheet.slackRad() - today.slackRad();
+        PumpSetting sheet = choice.sheet();
+        double slack = choice.slackGone() ? sheet.slackRad() : is.slackRad() + sheet.slackRad() - today.slackRad();
         return new PumpSetting(is.rateKgPerS() * sheet.rateKgPerS() / today.rateKgPerS(), is.strokeKg()
                 * sheet.strokeKg() / today.strokeKg(), sheet.fullRad(), Math.max(0.0, slack), is.refillS());
     }
@@ -257,18 +273,12 @@ public final class PumpStudy {
         int each = (int) Math.round(Finding.CURVE_S / Stab.STEP_S);
         int steps = (Stab.STEPS - Stab.START) / each;
         float[][] out = new float[2][steps];
-        float[] metered = new float[Stab.STEPS];
-        float[] base = new float[Stab.STEPS];
-        float[] shot = new float[Stab.STEPS];
-        float[] burnt = new float[Stab.STEPS];
         for (Stab stab : stabs) {
-            StabModel.metered(stab, PumpFit.WELL_S, metered);
-            StabModel.burnt(stab, metered, s.share(), s.tauS(), true, base);
+            float[] base = burnt(stab, s);
             for (int which = 0; which < 2; which++) {
-                StabModel.pump(stab, which == 0 ? s.pump() : then(s, best.sheet(), today), stoich, shot);
-                StabModel.stream(stab, shot, s.stream(), s.tauS(), burnt);
+                float[] shot = shot(stab, s, which == 0 ? s.pump() : then(s, best, today), stoich);
                 for (int k = 0; k < steps; k++) {
-                    out[which][k] += (float) (excess(stab, base, burnt, Stab.START + k * each) / stabs.size());
+                    out[which][k] += (float) (excess(stab, base, shot, Stab.START + k * each) / stabs.size());
                 }
             }
         }

@@ -4,6 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,8 +18,13 @@ import java.util.concurrent.CancellationException;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.PumpSetting;
 import nariz.carburetor.Stage;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.AdviceJson;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Request;
+import nariz.diagnosis.Status;
+import nariz.diagnosis.Verdict;
+import nariz.family.metered.MeteredCircuits;
 import nariz.family.metered.MeteredParts;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
@@ -84,6 +96,25 @@ public class PumpStudyTest {
         assertThat(f.curve()[1][6]).as("with the change it is richer early in an opening").isLessThan(f.curve()[0][6]);
         BuildSheet mended = act.ladder().part().fit(small, act.ladder().stage(), act.to());
         assertThat(study(driven(mended, 0.0, 4)).orElseThrow().lean()[0]).isLessThan(f.lean()[0]);
+    }
+
+    @Test
+    public void theAnswerNamesWhatTheActCuresAndIsWrittenByItsSchema() throws IOException {
+        BuildSheet small = MeteredParts.PUMP_NOZZLE.fit(right(), Stage.PRIMARY, 20);
+        Advice advice = driven(small, 0.0, 3).advice();
+        assertThat(advice.verdict()).isEqualTo(Verdict.CHANGE);
+        assertThat(advice.changes()).singleElement().satisfies(c -> {
+            assertThat(c.part()).isEqualTo(MeteredParts.PUMP_NOZZLE);
+            assertThat(c.now()).isTrue();
+            assertThat(c.reasons()).isNotEmpty();
+        });
+        PumpStudy.Finding f = advice.pump().orElseThrow();
+        assertThat(f.answered()).isEqualTo(f.change().orElseThrow().cause());
+        assertThat(advice.sentence().toString()).contains(f.answered().label().toString()).doesNotContain("100 %");
+        assertThat(advice.finding(MeteredCircuits.PUMP).status()).isEqualTo(Status.OFF);
+        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(
+                Files.readString(Path.of("../docs/formats/advice.schema.json")), InputFormat.JSON);
+        assertThat(schema.validate(AdviceJson.write(advice), InputFormat.JSON)).isEmpty();
     }
 
     @Test

@@ -125,7 +125,7 @@ public record StopWords(Status state, String brief, String sentence, String conf
         if (!changes.isEmpty()) {
             return new StopWords(Status.OFF, brief, say(a.sentence()), sure, changes, "");
         }
-        return new StopWords(Status.SETTLED, brief, say("stop-words.leave-the-pump-alone", what), sure, List.of(), "");
+        return new StopWords(Status.SETTLED, brief, say("stop-words.no-part-of-the-pump", what), sure, List.of(), "");
     }
 
     private static double middle(List<TipIn> events, java.util.function.ToDoubleFunction<TipIn> of) {
