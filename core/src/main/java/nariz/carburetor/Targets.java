@@ -15,9 +15,6 @@ public record Targets(String from, OptionalDouble idle, OptionalDouble light, Op
         OptionalDouble full) {
     /** Key of the starting point a sheet has that names none. */
     public static final String USUAL = "balanced";
-    /** The usual ones. */
-    public static final Targets NONE = new Targets(USUAL, OptionalDouble.empty(), OptionalDouble.empty(),
-            OptionalDouble.empty(), OptionalDouble.empty());
 
     /** {@return whether any of them is the tuner's own} */
     public boolean own() {

@@ -13,7 +13,7 @@ import nariz.units.Units;
 
 /**
  * What the pump really does, found from all openings of a drive together: a posterior over nozzle rate, slack, stroke,
- * refill, wall film and sensor lag, on a grid.
+ * wall film and sensor lag, on a grid.
  *
  * <p>ln lambda as read against ln lambda as {@link StabModel} makes it. A residual is Student's t with {@value #NU}
  * degrees of freedom; its scale grows with the excursion, since no model of a fast opening is good to better than a
@@ -22,9 +22,9 @@ import nariz.units.Units;
  */
 final class PumpFit {
     /** What the nozzles pass over what they should: blocked ones first. */
-    static final double[] RATES = {0.2, 0.35, 0.6, 0.8, 1.0, 1.25};
-    static final double[] SLACK_DEG = {0, 3, 6, 9, 13};
-    static final double[] STROKES = {0.6, 0.8, 1.0, 1.3, 1.7};
+    private static final double[] RATES = {0.2, 0.35, 0.6, 0.8, 1.0, 1.25};
+    private static final double[] SLACK_DEG = {0, 3, 6, 9, 13};
+    private static final double[] STROKES = {0.6, 0.8, 1.0, 1.3, 1.7};
     private static final double[] SHARES = {0.25, 0.45, 0.65};
     private static final double[] TAUS_S = {0.7, 1.3, 2.2};
     /** How much of the pump's stream wets the walls: it comes as a stream, not as spray. */
@@ -60,15 +60,12 @@ final class PumpFit {
      * One explanation.
      *
      * @param pump what the pump does
-     * @param rate factor on what its nozzles should pass
-     * @param slackRad slack beyond the sheet's, rad
      * @param share wall film at full load
      * @param tauS its time, s
      * @param stream share of the pump's fuel that wets the walls
      * @param weight probability
      */
-    record Sample(PumpSetting pump, double rate, double slackRad, double share, double tauS, double stream,
-            double weight) {
+    record Sample(PumpSetting pump, double share, double tauS, double stream, double weight) {
     }
 
     private final List<Stab> stabs;
@@ -190,8 +187,7 @@ final class PumpFit {
             if (w > 1e-5) {
                 int p = k / OTHERS;
                 Other o = other(k % OTHERS);
-                all.add(new Sample(setting(p), RATES[rate(p)], SLACK_DEG[slack(p)] * Units.DEG, SHARES[o.share],
-                        TAUS_S[o.tau], STREAMS[o.stream], w));
+                all.add(new Sample(setting(p), SHARES[o.share], TAUS_S[o.tau], STREAMS[o.stream], w));
             }
         }
         all.sort(Comparator.comparingDouble(Sample::weight).reversed());
@@ -205,8 +201,8 @@ final class PumpFit {
             kept += s.weight();
         }
         double total = kept;
-        return out.stream().map(s -> new Sample(s.pump(), s.rate(), s.slackRad(), s.share(), s.tauS(), s.stream(),
-                 s.weight() / total)).toList();
+        return out.stream().map(s -> new Sample(s.pump(), s.share(), s.tauS(), s.stream(),
+                s.weight() / total)).toList();
     }
 
     private static double square(double x) {

@@ -230,9 +230,4 @@ final class Stab {
     byte kind(int k) {
         return kind[k];
     }
-
-    @Override
-    public String toString() {
-        return event + " " + Arrays.toString(kind);
-    }
 }
