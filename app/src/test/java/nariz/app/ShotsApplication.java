@@ -103,6 +103,11 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-card")).fire();
             session.goTo(Stop.POWER);
         }));
+        todo.add(new Shot("pulls", () -> {
+            session.goTo(Stop.SECONDARY);
+            ((ToggleButton) scene.lookup("#show-pulls")).fire();
+            session.moveCursor(session.driveProperty().get().log().indexAt(610));
+        }));
         todo.add(new Shot("to-record", () -> {
             session.select(new Span(200, 748));
             session.exclude();
@@ -114,7 +119,14 @@ public final class ShotsApplication extends Application {
             session.goTo(Stop.PROOF);
             session.comparisons().compareWith(session.comparisons().others().getFirst());
         }));
-        todo.add(new Shot("proof", session::driveAgain));
+        todo.add(new Shot("trials", () -> {
+            session.comparisons().endComparison();
+            session.comparisons().layTogether();
+        }));
+        todo.add(new Shot("proof", () -> {
+            session.comparisons().endComparison();
+            session.driveAgain();
+        }));
         todo.add(new Shot("", () -> ((ToggleButton) scene.lookup("#show-stream")).fire()));
         todo.add(new Shot("", () -> {
             window.setNight(swapped);
@@ -154,12 +166,9 @@ public final class ShotsApplication extends Application {
             window.showOpen(false);
             session.open(plain, unclear);
         }));
-        todo.add(new Shot("stretch-out", () -> {
+        todo.add(new Shot("", () -> {
             session.dismissQuestion();
             session.dismissProblem();
-            session.goTo(Stop.MAIN);
-            session.select(new Span(300, 345));
-            session.exclude();
         }));
         Path sheet = Files.createTempDirectory("nariz").resolve("leaking-estate.json");
         Path log = sheet.resolveSibling("leaking-estate.csv");

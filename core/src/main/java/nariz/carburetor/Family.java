@@ -115,6 +115,16 @@ public interface Family {
     }
 
     /**
+     * What says when a second stage opens.
+     *
+     * @param sheet build sheet of this family
+     * @return the ladder of its spring or linkage; empty where there is none
+     */
+    default Optional<Ladder> openingPart(BuildSheet sheet) {
+        return Optional.empty();
+    }
+
+    /**
      * What lets idle air past elsewhere than under the front plates. It is no trim of the mixture and is not blamed.
      *
      * @param sheet build sheet of this family

@@ -4,10 +4,8 @@ import static nariz.text.Message.message;
 
 import java.util.ArrayList;
 import java.util.List;
-import nariz.text.Measure;
 import nariz.text.Message;
 import nariz.units.Dimension;
-import nariz.units.Quantity;
 import nariz.units.Units;
 
 /**
@@ -38,12 +36,21 @@ public final class Part {
         IDLE_STOP,
         /** Lets idle air past elsewhere, so that the front plates can close over their slots. */
         IDLE_BYPASS,
+        /** Holds a second stage shut that air or vacuum opens. */
+        SECOND_SPRING,
+        /** Says at which pedal a second stage starts to open. */
+        SECOND_LINKAGE,
         /** Says how fast the accelerator pump's shot comes out. */
         PUMP_RATE,
         /** Says how much the shot is, and over which travel. */
         PUMP_VOLUME,
         /** Says when the pump starts. */
         PUMP_START;
+
+        /** {@return whether it says when a second stage opens} */
+        public boolean second() {
+            return this == SECOND_SPRING || this == SECOND_LINKAGE;
+        }
 
         /** {@return whether it belongs to the accelerator pump} */
         public boolean pump() {
@@ -446,32 +453,15 @@ public final class Part {
      * @return for example {@code "59 thou"}
      */
     public Message text(double value) {
-        if (pluggable && value <= 0.0) {
-            return message("part.plugged");
-        }
-        if (role == Role.IDLE_STOP) {
-            String turns = Quantity.trim(Math.abs(value), decimals);
-            String one = Math.abs(value) == 1.0 ? "part.turn" : "part.turns";
-            return value == 0.0 ? message("part.as-it-is") : message(one + (value > 0.0 ? "-in" : "-out"), turns);
-        }
-        if (role == Role.FUEL_LEVEL) {
-            String mm = Quantity.trim(Math.abs(value), decimals);
-            return value == 0.0 ? message("part.level-set") : message(value > 0.0 ? "part.level-high"
-                    : "part.level-low", mm);
-        }
-        if (!kinds.isEmpty()) {
-            return message("kind." + key + "." + kinds.get(Math.clamp(Math.round(value), 0, kinds.size() - 1)));
-        }
-        return switch (dimension) {
-            case COUNT -> Message.literal(Quantity.trim(value, decimals));
-            case VOLUME -> Message.literal(Quantity.trim(value, decimals) + " cc");
-            case PRESSURE -> Message.of(Measure.rating(value * si));
-            case LENGTH -> "mm".equals(unit) ? Message.literal(Quantity.trim(value, decimals) + " mm")
-                    : Message.of(Measure.size(value * si));
-            case ANGLE -> Message.literal(Quantity.trim(value, decimals) + "°");
-            default -> Message.join(" ", List.of(Message.literal(Quantity.trim(value, decimals)),
-                    message("part.unit-turns")));
-        };
+        return PartText.of(this, value);
+    }
+
+    int decimals() {
+        return decimals;
+    }
+
+    List<String> kinds() {
+        return kinds;
     }
 
     /** {@return keys of all parts, for messages} */

@@ -60,8 +60,11 @@ public record PartChange(Part part, Stage side, double from, double to) {
         }
         double from = part.get().of(sheet.carburetor(), side.get());
         double to = value(part.get(), text.substring(equals + 1));
-        if (part.get().role() == Part.Role.IDLE_BYPASS && !Double.isNaN(to)) {
-            return sheet.carburetor().family().bypasses(sheet).stream().filter(l -> l.part().equals(part.get()))
+        boolean bypass = part.get().role() == Part.Role.IDLE_BYPASS;
+        if ((bypass || part.get().role().second()) && !Double.isNaN(to)) {
+            Family family = sheet.carburetor().family();
+            return (bypass ? family.bypasses(sheet).stream() : family.openingPart(sheet).stream()).filter(l ->
+                    l.part().equals(part.get()))
                     .findFirst().map(l -> to >= l.low() && to <= l.high() ? "" : String.format(java.util.Locale.ROOT,
                     "%s goes from %.0f to %.0f %s.", l.part().key(), l.low(), l.high(), l.part().unit())).orElse(
                     "this carburetor has no " + part.get().label() + ".");
@@ -124,7 +127,10 @@ public record PartChange(Part part, Stage side, double from, double to) {
                 double from = p.of(was.carburetor(), side);
                 double to = p.of(is.carburetor(), side);
                 boolean twice = p.isWhole() && side == Stage.SECONDARY;
-                if (!twice && Math.abs(to - from) > SAME) {
+                // Two parts may stand in one field: a diaphragm has the one, an air valve the other.
+                boolean other = p.role().second() && is.carburetor().family().openingPart(is).filter(l ->
+                        l.part().equals(p)).isEmpty();
+                if (!twice && !other && Math.abs(to - from) > SAME) {
                     out.add(new PartChange(p, side, from, to));
                 }
             }

@@ -13,6 +13,7 @@ import nariz.carburetor.Family;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Regime;
+import nariz.dynamics.PumpStudy;
 import nariz.dynamics.TipIn;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
@@ -36,6 +37,7 @@ public record DrivePlan(List<Item> items) {
     private static final double[] MIDDLE = {0.40, 0.50, 0.60};
     private static final double WIDTH = 0.10;
     private static final int STABS = 6;
+    private static final int MORE_STABS = 3;
     private static final Message SECONDS = Message.literal("s");
 
     /** Copies the list. */
@@ -132,6 +134,11 @@ public record DrivePlan(List<Item> items) {
         out.add(new Item(pump.get(), message("drive-plan.six-quick-openings-from"),
                 message("drive-plan.clear-road-nobody-behind"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN, message("drive-plan.stabs"), STABS, stabs));
+        a.advice().pump().flatMap(PumpStudy.Finding::tells).ifPresent(t -> out.add(new Item(pump.get(),
+                message(Double.isNaN(t.opened()) ? "drive-plan.three-like" : "drive-plan.three-like-throttle",
+                        (int) t.atS() / 60, t.atS() % 60, t.rpm(), Measure.vacuum(t.fromVacuumPa()), Measure.vacuum(
+                                t.toVacuumPa()), 100 * t.opened()), message("drive-plan.clear-road-nobody-behind"),
+                Double.NaN, Double.NaN, Double.NaN, Double.NaN, message("drive-plan.stabs"), MORE_STABS, 0)));
         return new DrivePlan(out);
     }
 

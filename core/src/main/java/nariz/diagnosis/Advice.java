@@ -28,13 +28,14 @@ import nariz.text.Message;
  * @param sensor how late the readings are
  * @param carried what the next analysis of this car can start from; empty when nothing was estimated
  * @param pump why openings of the throttle hesitate; empty where the steady mixtures come first or too few were read
+ * @param dynamics what moving moments show of enrichment, second stage and pulls
  * @param unread columns of the log that are not read, with what they look like
  */
 public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<Message> missing,
         List<String> assumed, String strategy, List<Previous.Scored> scored, List<Message> notes,
         List<RuleOfThumb> schools, List<BankFinding> banks, SensorFinding sensor, Optional<EarlierEstimate> carried,
-        Optional<PumpStudy.Finding> pump, List<UnreadColumn> unread) {
+        Optional<PumpStudy.Finding> pump, DriveDynamics dynamics, List<UnreadColumn> unread) {
     /** Copies the lists. */
     public Advice {
         circuits = List.copyOf(circuits);

@@ -16,6 +16,7 @@ import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.dynamics.PumpStudy;
+import nariz.dynamics.SecondStageStudy;
 import nariz.estimation.Banks;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
@@ -27,6 +28,7 @@ import nariz.text.Message;
 /** Puts the numbers into an answer with words. */
 final class AdviceBuilder {
     private static final double MOSTLY = 0.5;
+    private static final long SLACK_PERCENT = 15;
     private static final double BANKS_DIFFER = 0.03;
 
     private final Observation observation;
@@ -39,6 +41,7 @@ final class AdviceBuilder {
     private final Optional<Previous> previous;
     private Optional<AwaitedPull> awaited = Optional.empty();
     private Optional<PumpStudy.Finding> pump = Optional.empty();
+    private DriveDynamics dynamics = DriveDynamics.NONE;
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
             List<Hypothesis> causes, List<String> checks, Kit kit, Optional<Previous> previous) {
@@ -66,7 +69,8 @@ final class AdviceBuilder {
                 .map(c -> CircuitFindings.named(c.circuit(), c.settledBy())).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), Remarks.of(o), List.of(),
-                List.of(), sensor(o), Optional.empty(), Optional.empty(), o.log().unread());
+                List.of(), sensor(o), Optional.empty(), Optional.empty(), DriveDynamics.NONE,
+                o.log().unread());
     }
 
     /** What part of the answer waits for. */
@@ -75,9 +79,10 @@ final class AdviceBuilder {
         return this;
     }
 
-    /** What the openings of the throttle showed. */
-    AdviceBuilder openings(Optional<PumpStudy.Finding> found) {
-        pump = found;
+    /** What the openings of the throttle and other moving moments showed. */
+    AdviceBuilder moments(Optional<PumpStudy.Finding> openings, DriveDynamics others) {
+        pump = openings;
+        dynamics = others;
         return this;
     }
 
@@ -111,7 +116,7 @@ final class AdviceBuilder {
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
                 new RulesOfThumb(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
-                        Optional.of(estimate.carried()), pump, observation.log().unread());
+                        Optional.of(estimate.carried()), pump, dynamics, observation.log().unread());
     }
 
     private List<Message> notes() {
@@ -225,6 +230,9 @@ final class AdviceBuilder {
         if (s.ladder().part().role().pump()) {
             return pump.map(AdviceBuilder::openingsSay).orElse(List.of());
         }
+        if (s.ladder().part().role().second()) {
+            return dynamics.ofSecondStage();
+        }
         double[] without = scorer.today();
         double[] with = scorer.with(Decision.apply(observation.sheet(), List.of(s)));
         List<Message> out = new ArrayList<>();
@@ -242,6 +250,9 @@ final class AdviceBuilder {
                 out.add(message("advice-builder.reads-lambda-where-is",
                         e.regime().label(), e.lambda(), e.target(), e.words(), e.dwellS()));
             }
+        }
+        if (s.ladder().part().role() == Part.Role.ENRICHMENT_OPENING && s.ladder().stage() == Stage.PRIMARY) {
+            dynamics.lineCosts().ifPresent(out::add);
         }
         if (out.isEmpty()) {
             out.add(message("advice-builder.it-takes-back-what"));
@@ -273,6 +284,7 @@ final class AdviceBuilder {
 
     private List<Message> cautions(Decision.Step s, List<RegimeError> today) {
         List<Message> out = new ArrayList<>();
+        slackFirst(s).ifPresent(out::add);
         if (kit.drills(s.ladder().part(), s.from(), s.to())) {
             out.add(message("advice-builder.drilling-cannot-be-undone"));
         }
@@ -295,11 +307,18 @@ final class AdviceBuilder {
             out.add(message("advice-builder.lean-under-load-melts"));
         }
         boolean fullLoad = s.ladder().part().role() == Part.Role.ENRICHMENT_AMOUNT || s.ladder().stage()
-                == Stage.SECONDARY;
+                == Stage.SECONDARY || s.ladder().part().role().second();
         if (fullLoad) {
             out.add(message("advice-builder.full-load-only-on"));
         }
         return out;
+    }
+
+    /** Slack costs a feeler gauge and no part: it is looked at before anything of the pump is undone. */
+    private Optional<Message> slackFirst(Decision.Step s) {
+        boolean undoes = s.ladder().part().role().pump() && s.ladder().part().role() != Part.Role.PUMP_START;
+        return pump.map(f -> f.percent(PumpStudy.Cause.SLACK)).filter(p -> undoes && p >= SLACK_PERCENT).map(p ->
+                message("advice-builder.look-at-the-arm-first", p));
     }
 
     /** Whether a change takes fuel away where the engine draws most and reads rich. */
@@ -361,6 +380,10 @@ final class AdviceBuilder {
             PumpStudy.Cause cause = pump.map(PumpStudy.Finding::answered).orElse(PumpStudy.Cause.SOUND);
             return message("advice-builder.pump-change", cause.label(), pump.map(f -> f.percent(cause))
                     .orElse(0L), c.title());
+        }
+        if (c.part().role().second()) {
+            return message("advice-builder.second-later", dynamics.second().map(f -> f.felt().size()).orElse(0),
+                    dynamics.second().map(SecondStageStudy.Finding::rolling).orElse(0L), c.title());
         }
         Circuit circuit = c.circuit();
         Message how = repaired(scorer.errors(scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()))), today);

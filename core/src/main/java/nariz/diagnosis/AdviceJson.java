@@ -53,6 +53,7 @@ public final class AdviceJson {
         root.put("sensor", ordered("lagS", round(a.sensor().lagS(), 3), "exhaustL", round(a.sensor().exhaustL(), 2)));
         root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
         root.put("pump", a.pump().map(AdviceJson::pump).orElse(null));
+        root.put("moments", MomentsJson.of(a.dynamics()));
         root.put("columnsNotRead", a.unread().stream().map(AdviceJson::unread).toList());
         return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
     }

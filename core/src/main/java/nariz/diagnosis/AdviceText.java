@@ -31,6 +31,7 @@ public final class AdviceText {
         scored(a, out);
         circuits(a, out);
         causes(a, out);
+        moments(a, out);
         schools(a, out);
         notes(a, out);
         return String.join("\n", out) + "\n";
@@ -114,6 +115,21 @@ public final class AdviceText {
             }
         }
         out.add("");
+    }
+
+    private static void moments(Advice a, List<String> out) {
+        part(a.dynamics().ofEnrichment(), "Enrichment: ", out);
+        part(a.dynamics().ofSecondStage(), "Second stage: ", out);
+        part(a.dynamics().ofPulls(), "Pulls: ", out);
+        if (!out.getLast().isEmpty()) {
+            out.add("");
+        }
+    }
+
+    private static void part(List<Message> lines, String title, List<String> out) {
+        for (int i = 0; i < lines.size(); i++) {
+            out.add(wrap((i == 0 ? title : "") + lines.get(i) + ".", "    ".substring(0, i == 0 ? 0 : 4)));
+        }
     }
 
     private static void schools(Advice a, List<String> out) {

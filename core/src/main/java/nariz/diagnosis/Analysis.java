@@ -47,7 +47,7 @@ public final class Analysis {
     private final Optional<AwaitedPull> awaited;
 
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
-            List<Decision.Step> decided, Optional<PumpStudy.Finding> pump) {
+            List<Decision.Step> decided, Optional<PumpStudy.Finding> pump, DriveDynamics dynamics) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
@@ -117,7 +117,8 @@ public final class Analysis {
                 whatIf::phi, TipIns.of(o, whatIf::phi), q.previous().map(Previous::tookUpSlack).orElse(false),
                 cancelled)
                 : Optional.empty();
-        return answered(q, o, new Found(e, scorer, posterior, decision, decided, pump), whatIf);
+        DriveDynamics dynamics = DriveDynamics.of(o, whatIf, scorer, cancelled);
+        return answered(q, o, new Found(e, scorer, posterior, decision, decided, pump, dynamics), whatIf);
     }
 
     private static <T> T known(@Nullable T found) {
@@ -145,9 +146,13 @@ public final class Analysis {
         Optional<AwaitedPull> awaited = waiting.isEmpty() ? Optional.empty() : Optional.of(shared.pull());
         f.pump().flatMap(PumpStudy.Finding::change).ifPresent(a -> chosen.add(new Decision.Step(a.ladder(), a.from(),
                 a.to())));
+        if (chosen.isEmpty() && checks.isEmpty() && waiting.isEmpty()) {
+            // The second stage is the last to be touched, and by itself.
+            f.dynamics().later(sheet).ifPresent(chosen::add);
+        }
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, checks, q.kit(), q.previous());
-        Advice advice = builder.awaiting(awaited).openings(f.pump()).build(chosen);
+        Advice advice = builder.awaiting(awaited).moments(f.pump(), f.dynamics()).build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
             boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())

@@ -8,6 +8,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
@@ -43,6 +44,8 @@ public final class PumpStudy {
     /** A size this far from the usual one, in ln, is worth a quarter of a felt hesitation less. */
     private static final double USUAL_SPREAD = 0.25;
     private static final double UNUSUAL = 0.15;
+    /** A cause this likely needs no further openings. */
+    private static final double CLEAR = 0.75;
     private static final double PER_SIZE = 0.02;
 
     private PumpStudy() {
@@ -83,9 +86,10 @@ public final class PumpStudy {
      * @param curve mean excess of lambda over settled after an opening as the likeliest explanation has it, share,
      *     every {@link #CURVE_S} s from the beginning; and the same with the change; shared, not copied
      * @param hidden share of a spike of 0.2 s that this sensor's lag hides, 0 to 1
+     * @param tells the opening whose like would tell the two likeliest causes apart best; empty where one is clear
      */
     public record Finding(int openings, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
-            double[] leanAfter, float[][] curve, double hidden) {
+            double[] leanAfter, float[][] curve, double hidden, Optional<TipIn> tells) {
         /** Steps of the curves, s. */
         public static final double CURVE_S = 0.05;
 
@@ -151,6 +155,7 @@ public final class PumpStudy {
         Map<Cause, Double> causes = new EnumMap<>(Cause.class);
         double[][] lean = new double[choices.size()][posterior.size()];
         double stoich = sheet.fuel().stoichAfr();
+        Map<Cause, PumpFit.Sample> leading = new EnumMap<>(Cause.class);
         for (int p = 0; p < posterior.size(); p++) {
             if (cancelled.getAsBoolean()) {
                 throw new CancellationException("analysis was cancelled");
@@ -170,6 +175,7 @@ public final class PumpStudy {
                 }
             }
             causes.merge(best, s.weight(), Double::sum);
+            leading.merge(best, s, (a, b) -> a.weight() >= b.weight() ? a : b);
         }
         int best = 0;
         for (int c = 1; c < expected.length; c++) {
@@ -177,7 +183,35 @@ public final class PumpStudy {
         }
         return Optional.of(new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], posterior),
                 interval(lean[best], posterior), curves(stabs, posterior.getFirst(), choices.get(best),
-                        fitted.get(), stoich), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS()))));
+                        fitted.get(), stoich), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, causes,
+                        leading,
+                        stoich)));
+    }
+
+    /** The opening in which the two likeliest causes differ most. */
+    private static Optional<TipIn> tells(List<Stab> stabs, Map<Cause, Double> causes,
+            Map<Cause, PumpFit.Sample> leading, double stoich) {
+        List<Cause> order = causes.entrySet().stream().sorted(Map.Entry.<Cause, Double>comparingByValue().reversed())
+                .map(Map.Entry::getKey).toList();
+        if (order.size() < 2 || causes.getOrDefault(order.getFirst(), 0.0) > CLEAR) {
+            return Optional.empty();
+        }
+        PumpFit.Sample one = Objects.requireNonNull(leading.get(order.get(0)));
+        PumpFit.Sample other = Objects.requireNonNull(leading.get(order.get(1)));
+        return stabs.stream().max(Comparator.comparingDouble(s -> apart(s, one, other, stoich))).map(Stab::event);
+    }
+
+    private static double apart(Stab stab, PumpFit.Sample one, PumpFit.Sample other, double stoich) {
+        float[] a = burnt(stab, one);
+        float[] b = burnt(stab, other);
+        float[] shotA = shot(stab, one, one.pump(), stoich);
+        float[] shotB = shot(stab, other, other.pump(), stoich);
+        double sum = 0.0;
+        for (int k = Stab.START; k < Stab.STEPS; k++) {
+            double d = excess(stab, a, shotA, k) - excess(stab, b, shotB, k);
+            sum += d * d;
+        }
+        return sum;
     }
 
     /** Nothing first, then every size of every pump part. */

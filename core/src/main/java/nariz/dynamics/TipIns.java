@@ -23,6 +23,7 @@ public final class TipIns {
     public static final double COUNTS = 0.05;
     /** Excess that a driver feels as hesitation, share; judgement. */
     public static final double FELT = 0.10;
+    private static final double MOVED_PA = 1e4;
     private static final double WITHIN_S = 0.35;
     private static final double OPENS = 0.07;
     private static final double FALLS_PA = 10e3;
@@ -172,6 +173,25 @@ public final class TipIns {
             }
         }
         return Double.NaN;
+    }
+
+    /**
+     * Whether the throttle was opened shortly before a moment: pump and walls still speak then.
+     *
+     * @param o drive made ready
+     * @param s sample of the state
+     * @param withinS how long before, s
+     * @return whether vacuum was higher by {@value #MOVED_PA} Pa within that
+     */
+    static boolean moved(Observation o, int s, double withinS) {
+        double[] t = o.log().timeS();
+        double[] v = o.log().vacuumPa();
+        for (int i = s; i >= 0 && t[s] - t[i] < withinS; i--) {
+            if (v[i] - v[s] > MOVED_PA) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /**

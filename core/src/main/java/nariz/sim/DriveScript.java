@@ -82,6 +82,20 @@ public final class DriveScript {
     }
 
     /**
+     * Three rolling pulls in the highest gear from low speed, so that a second stage that air opens is reached slowly.
+     *
+     * @return the script
+     */
+    public static DriveScript rollingPulls() {
+        DriveScript s = new DriveScript();
+        s.follow(16, 42, 0, 4);
+        for (int k = 0; k < 3; k++) {
+            s.foot(20, 1.0, 4).follow(24, 44 - k, 0, 4).follow(8, 42, 0, 4);
+        }
+        return s;
+    }
+
+    /**
      * The same road on another day: legs 20 % longer or shorter, speeds 6 % and feet 10 % off.
      *
      * @param r source of chance

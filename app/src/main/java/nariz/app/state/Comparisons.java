@@ -5,9 +5,14 @@ import static nariz.app.words.WindowWords.say;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Family;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.comparison.TrialSeries;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
 import nariz.log.LogReader;
@@ -18,6 +23,7 @@ public final class Comparisons {
     private final SessionContext context;
     private final Garage garage;
     private final ReadOnlyObjectWrapper<Comparison> comparison = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<TrialSeries> series = new ReadOnlyObjectWrapper<>();
 
     Comparisons(SessionContext context, Garage garage) {
         this.context = context;
@@ -26,6 +32,7 @@ public final class Comparisons {
 
     void clear() {
         comparison.set(null);
+        series.set(null);
     }
 
     void show(Comparison c) {
@@ -82,27 +89,76 @@ public final class Comparisons {
         Drive d = context.drive.get();
         context.busy.set(say("session.comparing"));
         context.problem.set("");
-        context.analysis.start(cancelled -> {
-            Analysis a;
-            if (other.run() == 0) {
-                BuildSheet sheet = other.sheet().orElse(DemoDrive.sheet());
-                a = Analysis.of(sheet, other.demo(), Strategy.of(sheet), List.of(), cancelled);
-            } else {
-                BuildSheet sheet = context.repository.sheet(other.run());
-                Decisions decided = context.repository.decisions(other.run());
-                a = Analysis.of(sheet, LogReader.drive(context.repository.recording(other.run()), sheet).without(
-                        decided.excluded()), Strategy.of(sheet), decided.checked(), cancelled);
-            }
-            return Comparison.of(other, a, d.analysis());
-        }, c -> {
+        context.analysis.start(cancelled -> Comparison.of(other, analysis(other, cancelled), d.analysis()), c -> {
             context.busy.set("");
             then.run();
             comparison.set(c);
         }, context::fail);
     }
 
+    private Analysis analysis(Comparison.Other other, BooleanSupplier cancelled) {
+        if (other.run() == 0) {
+            BuildSheet sheet = other.sheet().orElse(DemoDrive.sheet());
+            return Analysis.of(sheet, other.demo(), Strategy.of(sheet), List.of(), cancelled);
+        }
+        BuildSheet sheet = context.repository.sheet(other.run());
+        Decisions decided = context.repository.decisions(other.run());
+        return Analysis.of(sheet, LogReader.drive(context.repository.recording(other.run()), sheet).without(
+                decided.excluded()), Strategy.of(sheet), decided.checked(), cancelled);
+    }
+
+    /** Drives that can stand in a series with the open one: kept ones of the car, for the demo other ratings. */
+    private List<Comparison.Other> trials(Drive d) {
+        List<Comparison.Other> kept = others().stream().filter(o -> o.run() != 0).toList();
+        if (!kept.isEmpty() || !Session.practice(d)) {
+            return kept;
+        }
+        Family family = d.sheet().carburetor().family();
+        List<Comparison.Other> out = new ArrayList<>();
+        family.part(d.sheet().carburetor(), Stage.PRIMARY, Part.Role.ENRICHMENT_OPENING).ifPresent(part -> {
+            int day = 1;
+            for (double inHg : new double[] {5.5, 7.5, 10.5}) {
+                out.add(Comparison.Other.demo(say("session.the-demo-with", part.text(inHg)), part.fit(d.sheet(),
+                        Stage.PRIMARY, inHg), day++));
+            }
+        });
+        return out;
+    }
+
+    /** Lays the open drive and all others of the car beside each other: one part in several sizes. */
+    public void layTogether() {
+        Drive d = context.drive.get();
+        if (d == null || context.occupied(say("session.something-else-is-being-2"))) {
+            return;
+        }
+        List<Comparison.Other> with = trials(d);
+        if (with.isEmpty()) {
+            context.problem.set(say("session.no-trials"));
+            return;
+        }
+        context.busy.set(say("session.comparing"));
+        context.problem.set("");
+        context.analysis.start(cancelled -> {
+            List<TrialSeries.Drive> drives = new ArrayList<>();
+            drives.add(new TrialSeries.Drive(d.log().name(), d.analysis()));
+            for (Comparison.Other o : with) {
+                drives.add(new TrialSeries.Drive(o.label(), analysis(o, cancelled)));
+            }
+            return TrialSeries.of(drives);
+        }, s -> {
+            context.busy.set("");
+            series.set(s);
+        }, context::fail);
+    }
+
+    /** {@return drives of this car laid beside each other, or null} */
+    public ReadOnlyObjectProperty<TrialSeries> seriesProperty() {
+        return series.getReadOnlyProperty();
+    }
+
     /** Ends the comparison; nothing when there is none. */
     public void endComparison() {
+        series.set(null);
         Comparison c = comparison.get();
         if (c != null) {
             Comparison.Other with = c.with();

@@ -54,6 +54,9 @@ final class Commands {
         out.add(new Find.Entry(say("main-window.next-picture-stream-and"), "V", picture::next));
         out.add(new Find.Entry(say("main-window.next-side-panel-work"), "K", side::next));
         out.add(new Find.Entry(say("main-window.tip-ins-the-mixture"), "", () -> picture.show(MainWindow.TIP_INS)));
+        out.add(new Find.Entry(say("main-window.enrichment-help"), "", () -> picture.show(MainWindow.ENRICHMENT)));
+        out.add(new Find.Entry(say("main-window.pulls-help"), "", () -> picture.show(MainWindow.PULLS)));
+        out.add(new Find.Entry(say("compare-panel.lay-together-help"), "", session.comparisons()::layTogether));
         out.add(new Find.Entry(say("main-window.compare-with-another-drive"), "", () -> side.show(MainWindow.COMPARE)));
         out.add(new Find.Entry(say("main-window.to-record-readings-this"), "", () -> side.show(MainWindow.RECORD)));
         if (session.practice()) {

@@ -14,6 +14,7 @@ import nariz.app.chart.WeakListeners;
 import nariz.app.state.Comparison;
 import nariz.app.state.Session;
 import nariz.comparison.Difference;
+import nariz.comparison.TrialSeries;
 
 /** The open drive against another of the same car: which one, what differs and where it matters. */
 final class ComparePanel extends ScrollPane {
@@ -52,12 +53,14 @@ final class ComparePanel extends ScrollPane {
         Button end = MainWindow.button(say("compare-panel.put-away"), "compare-end",
                 say("compare-panel.show-the-open-drive"),
                 session.comparisons()::endComparison);
-        end.disableProperty().bind(session.comparisons().comparisonProperty().isNull());
+        end.disableProperty().bind(session.comparisons().comparisonProperty().isNull().and(session.comparisons()
+                .seriesProperty().isNull()));
+        Button together = MainWindow.button(say("compare-panel.lay-together"), "series-go",
+                say("compare-panel.lay-together-help"), session.comparisons()::layTogether);
         again = MainWindow.button(say("compare-panel.drive-again-with-these"), "drive-again",
                 say("compare-panel.simulate-the-demo-s"), session::driveAgain);
         VBox content = new VBox(8, line(say("compare-panel.compare"), "card-heading"), hint, other, new HBox(8,
-                compare, end), again,
-                found);
+                compare, end), together, again, found);
         content.getStyleClass().add("work-card-content");
         setContent(content);
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
@@ -66,8 +69,25 @@ final class ComparePanel extends ScrollPane {
         });
         WeakListeners.attach(session.garage().keptProperty(), this, (o, was, is) -> offer());
         WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> show(is));
+        WeakListeners.attach(session.comparisons().seriesProperty(), this, (o, was, is) -> show(is));
         offer();
-        show(null);
+        show((Comparison) null);
+    }
+
+    private void show(TrialSeries s) {
+        found.getChildren().clear();
+        if (s == null) {
+            show(session.comparisons().comparisonProperty().get());
+            return;
+        }
+        found.getChildren().add(line(say(s.sentence()), "card-line"));
+        for (int k = 0; k < s.trials().size(); k++) {
+            TrialSeries.Trial t = s.trials().get(k);
+            found.getChildren().add(line(say("compare-panel.trial", k == s.best() ? "●" : "○", say(s.part().text(t
+                    .size())), t.name(), t.score()), k == s.best() ? "card-line" : "small"));
+        }
+        s.warnings().forEach(w -> found.getChildren().add(line("! " + say(w), "caution")));
+        found.getChildren().add(line(say("compare-panel.score"), "small"));
     }
 
     private void offer() {

@@ -27,10 +27,13 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.DifferencePicture;
 import nariz.app.chart.EffectChart;
+import nariz.app.chart.EnrichmentPicture;
 import nariz.app.chart.FuelStream;
 import nariz.app.chart.Picture;
 import nariz.app.chart.Plane;
+import nariz.app.chart.PullPicture;
 import nariz.app.chart.Scrubber;
+import nariz.app.chart.SeriesPicture;
 import nariz.app.chart.TipInPicture;
 import nariz.app.chart.TraceView;
 import nariz.app.chart.WeakListeners;
@@ -54,6 +57,9 @@ public final class MainWindow extends StackPane {
     static final int TRACE = 1;
     static final int TIP_INS = 2;
     private static final int DIFFERENCE = 3;
+    static final int ENRICHMENT = 4;
+    static final int PULLS = 5;
+    static final int TRIALS = 6;
     static final int TRY = 1;
     static final int COMPARE = 2;
     static final int RECORD = 3;
@@ -98,6 +104,9 @@ public final class MainWindow extends StackPane {
         TraceView trace = new TraceView(session);
         TipInPicture stabs = new TipInPicture(session);
         DifferencePicture difference = new DifferencePicture(session);
+        EnrichmentPicture enrichment = new EnrichmentPicture(session);
+        PullPicture pulls = new PullPicture(session);
+        SeriesPicture trials = new SeriesPicture(session);
         Scrubber scrubber = new Scrubber(session);
         EffectChart effect = new EffectChart(session);
         stream.setId("fuel-stream");
@@ -107,7 +116,11 @@ public final class MainWindow extends StackPane {
         effect.setId("effect");
         stabs.setId("stabs");
         difference.setId("difference");
-        pictures = List.of(stream, plane, trace, stabs, difference, scrubber, effect);
+        enrichment.setId("enrichment");
+        pulls.setId("pulls");
+        trials.setId("trials");
+        pictures = List.of(stream, plane, trace, stabs, difference, enrichment, pulls, trials, scrubber,
+                effect);
         sheetPanel = new SheetPanel(session, picker, this::sheetKept);
         openPanel = new OpenPanel(session, picker, () -> showOpen(false), sheetPanel::open);
         openPanel.setMaxSize(620, Region.USE_PREF_SIZE);
@@ -124,6 +137,9 @@ public final class MainWindow extends StackPane {
         shown.add(say("main-window.tip-ins"), "show-stabs", say("main-window.the-mixture-after-the"), stabs);
         shown.add(say("main-window.difference"), "show-difference", say("main-window.this-drive-against-another"),
                 difference);
+        shown.add(say("main-window.enrichment"), "show-enrichment", say("main-window.enrichment-help"), enrichment);
+        shown.add(say("main-window.pulls"), "show-pulls", say("main-window.pulls-help"), pulls);
+        shown.add(say("main-window.trials"), "show-trials", say("main-window.trials-help"), trials);
         picture = shown;
         VBox left = new VBox(8, new VerdictPanel(session), shown.bar(), shown);
         VBox.setVgrow(shown, Priority.ALWAYS);
@@ -180,6 +196,12 @@ public final class MainWindow extends StackPane {
         WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> follow(is));
         WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) ->
                 follow(session.stopProperty().get()));
+        WeakListeners.attach(session.comparisons().seriesProperty(), this, (o, was, is) -> {
+            if (is != null) {
+                picture.show(TRIALS);
+                side.show(COMPARE);
+            }
+        });
         setOnDragOver(this::dragOver);
         setOnDragDropped(this::dropped);
         session.unitProperty().set(settings.mixture());
@@ -203,14 +225,22 @@ public final class MainWindow extends StackPane {
         if (now == TRACE) {
             return;
         }
-        picture.show(stop == Stop.PUMP ? TIP_INS : stop == Stop.PROOF && session.comparisons().comparisonProperty()
-                .get() != null
-                ? DIFFERENCE : STREAM);
+        picture.show(evidence(stop));
         if (stop == Stop.PROOF) {
             side.show(COMPARE);
         } else if (side.shown() == COMPARE && session.comparisons().comparisonProperty().get() == null) {
             side.show(0);
         }
+    }
+
+    private int evidence(Stop stop) {
+        Drive d = session.driveProperty().get();
+        return switch (stop) {
+            case PUMP -> TIP_INS;
+            case POWER -> d != null && d.analysis().advice().dynamics().enrichment().isPresent() ? ENRICHMENT : STREAM;
+            case PROOF -> session.comparisons().comparisonProperty().get() != null ? DIFFERENCE : STREAM;
+            default -> STREAM;
+        };
     }
 
     /** Stops of the open drive's carburetor, in the order of work: the digit keys count along them. */

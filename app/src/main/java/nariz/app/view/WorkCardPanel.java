@@ -75,6 +75,7 @@ final class WorkCardPanel extends ScrollPane {
         } else {
             nothing(a, w);
         }
+        moments(a, session.stopProperty().get(), d);
         schools(a, session.stopProperty().get());
         if (!a.notes().isEmpty()) {
             heading(say("work-card-panel.note"));
@@ -190,6 +191,27 @@ final class WorkCardPanel extends ScrollPane {
         }
         if (content.getChildren().isEmpty()) {
             content.getChildren().add(label(say("work-card-panel.nothing-to-do-here"), "card-heading"));
+        }
+    }
+
+    /** What moving moments show that belong to the shown stop: the last stage's has the pulls. */
+    private void moments(Advice a, Stop stop, Drive d) {
+        if (stop == Stop.POWER) {
+            lines(say("work-card-panel.enrichment-seen"), a.dynamics().ofEnrichment());
+        }
+        if (stop == Stop.SECONDARY) {
+            lines(say("work-card-panel.second-seen"), a.dynamics().ofSecondStage());
+        }
+        List<Stop> all = Stop.of(d.sheet().carburetor().family());
+        if (stop == (all.contains(Stop.SECONDARY) ? Stop.SECONDARY : Stop.POWER)) {
+            lines(say("work-card-panel.pulls-seen"), a.dynamics().ofPulls());
+        }
+    }
+
+    private void lines(String title, List<Message> what) {
+        if (!what.isEmpty()) {
+            heading(title);
+            what.forEach(m -> line("·", say(m), "card-line"));
         }
     }
 

@@ -45,7 +45,8 @@ public abstract class MeteredFamily implements Family {
             MeteredParts.IDLE_AIR_BLEED, MeteredParts.MAIN_JET, MeteredParts.HIGH_SPEED_AIR_BLEED,
             MeteredParts.POWER_VALVE_RATING, MeteredParts.POWER_CHANNEL_RESTRICTION, MeteredParts.STEP_UP_SPRING,
             MeteredParts.METERING_ROD, MeteredParts.FLOAT_LEVEL, MeteredParts.IDLE_STOP,
-            MeteredParts.SECONDARY_STOP, MeteredParts.PLATE_HOLE, MeteredParts.PUMP_CLEARANCE,
+            MeteredParts.SECONDARY_STOP, MeteredParts.PLATE_HOLE, MeteredParts.SECONDARY_SPRING,
+            MeteredParts.AIR_VALVE_SPRING, MeteredParts.SECONDARY_LINKAGE, MeteredParts.PUMP_CLEARANCE,
             MeteredParts.PUMP_CAM_POSITION, MeteredParts.PUMP_NOZZLE, MeteredParts.PUMP_CAM,
             MeteredParts.PUMP_CAPACITY);
 
@@ -69,12 +70,15 @@ public abstract class MeteredFamily implements Family {
         this.stages = List.copyOf(stages);
         this.most = most;
         parts = stages.size() > 1 ? PARTS : PARTS.stream().filter(p -> !RODS_ONLY.contains(p)
-                && !p.equals(MeteredParts.SECONDARY_STOP)).map(Part::alone).toList();
+                && !SECOND_ONLY.contains(p)).map(Part::alone).toList();
     }
 
     /** Turns out beyond which a mixture screw's port is as open as it gets. */
     private static final double SCREW_END = 4.5;
     private static final List<Part> RODS_ONLY = List.of(MeteredParts.STEP_UP_SPRING, MeteredParts.METERING_ROD);
+
+    private static final List<Part> SECOND_ONLY = List.of(MeteredParts.SECONDARY_STOP, MeteredParts.SECONDARY_SPRING,
+            MeteredParts.AIR_VALVE_SPRING, MeteredParts.SECONDARY_LINKAGE);
 
     @Override
     public final String key() {
@@ -173,6 +177,7 @@ public abstract class MeteredFamily implements Family {
             case IDLE_STOP, IDLE_BYPASS -> MeteredCircuits.IDLE;
             case PUMP_RATE, PUMP_VOLUME, PUMP_START -> MeteredCircuits.PUMP;
             case FUEL_LEVEL -> MeteredCircuits.MAIN;
+            case SECOND_SPRING, SECOND_LINKAGE -> MeteredCircuits.SECONDARY_MAIN;
             case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;
             case IDLE_FUEL, IDLE_AIR -> primary ? MeteredCircuits.TRANSFER : MeteredCircuits.SECONDARY_IDLE;
             case METERING_FUEL, METERING_AIR -> primary ? MeteredCircuits.MAIN : MeteredCircuits.SECONDARY_MAIN;
@@ -236,6 +241,19 @@ public abstract class MeteredFamily implements Family {
     @Override
     public final boolean linked(Carburetor c) {
         return twoStages() && OpeningKind.MECHANICAL.key().equals(c.word("secondaryOpening.kind"));
+    }
+
+    @Override
+    public final Optional<Ladder> openingPart(BuildSheet sheet) {
+        if (!twoStages()) {
+            return Optional.empty();
+        }
+        Stage p = Stage.PRIMARY;
+        return Optional.of(switch (OpeningKind.ofKey(sheet.carburetor().word("secondaryOpening.kind"))) {
+            case DIAPHRAGM -> new Ladder(MeteredParts.SECONDARY_SPRING, p, 0.2, 10, 0.4, 2.4, 0.15);
+            case AIR_VALVE -> new Ladder(MeteredParts.AIR_VALVE_SPRING, p, 0.1, 15, 0.4, 2.4, 0.05);
+            case MECHANICAL -> new Ladder(MeteredParts.SECONDARY_LINKAGE, p, 5, 8, 15, 70, 0.20);
+        });
     }
 
     @Override

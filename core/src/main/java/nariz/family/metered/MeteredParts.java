@@ -103,6 +103,26 @@ public final class MeteredParts {
             List.of("engine-cold-carburetor-off", "drill-each-front-plate", "bring-the-speed-back"),
             "s-of-warm-idle-2"));
 
+    /** Spring of the diaphragm that opens the secondary side; 1 is the standard one. */
+    public static final Part SECONDARY_SPRING = Part.measured("secondary-spring", Part.Role.SECOND_SPRING,
+            "secondaryOpening.spring", Dimension.COUNT, "", 1, false).whole().then("recheck.full-load")
+            .by(work(List.of("small-screwdriver", "secondary-springs"),
+            List.of("engine-cold-cover-of-the-diaphragm", "fit-the-spring", "plates-open-and-return-by-hand"),
+            "three-rolling-pulls"));
+    /** Spring of the air valve over the secondary side; 1 is as the maker sets it. */
+    public static final Part AIR_VALVE_SPRING = Part.measured("air-valve-spring", Part.Role.SECOND_SPRING,
+            "secondaryOpening.spring", Dimension.COUNT, "", 1, false).whole().then("recheck.full-load")
+            .by(work(List.of("small-screwdriver", "hex-key"),
+            List.of("engine-off-hold-the-spring-screw", "turn-an-eighth", "valve-shuts-by-itself"),
+            "three-rolling-pulls"));
+    /** Primary angle at which the linkage starts to open the secondary side. */
+    public static final Part SECONDARY_LINKAGE = Part.measured("secondary-linkage", Part.Role.SECOND_LINKAGE,
+            "secondaryOpening.start", Dimension.ANGLE, "deg", 0, false).whole().then("recheck.full-throttle-both",
+            "recheck.secondary-plates-close")
+            .by(work(List.of("small-screwdriver", "angle-gauge"),
+            List.of("engine-off-work-the-linkage", "set-the-link-so-that", "full-throttle-both-open"),
+            "three-rolling-pulls"));
+
     /** Slack at the pump arm, mm. */
     public static final Part PUMP_CLEARANCE = Part.measured("pump-clearance", Part.Role.PUMP_START, "pump.clearance",
             Dimension.LENGTH, "mm", 1, false).whole().then("recheck.pump-at-wide-open")
