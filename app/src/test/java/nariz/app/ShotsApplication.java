@@ -133,10 +133,7 @@ public final class ShotsApplication extends Application {
             session.openDemo();
             ((ToggleButton) scene.lookup("#show-card")).fire();
         }));
-        todo.add(new Shot("main-night", () -> {
-            session.goTo(Stop.MAIN);
-            window.setNight(!swapped);
-        }));
+        todo.add(new Shot("", () -> session.goTo(Stop.MAIN)));
         todo.add(new Shot("open-problem", () -> {
             window.setNight(swapped);
             session.goTo(Stop.TRANSFER);

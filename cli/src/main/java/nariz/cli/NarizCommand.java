@@ -12,7 +12,8 @@ import picocli.CommandLine;
 /** {@code nariz}: entry point of the command line. */
 @Command(name = "nariz", mixinStandardHelpOptions = true, version = "nariz 0.1.0",
         description = "Reads an engine's drive log and says which fuel circuit is wrong and what to change.",
-        subcommands = {AnalyzeCommand.class, PredictCommand.class, SeriesCommand.class, InfoCommand.class,
+        subcommands = {AnalyzeCommand.class, PredictCommand.class, SeriesCommand.class, SweepCommand.class,
+            InfoCommand.class,
         CheckCommand.class,
                 ImportCommand.class,
             ExportCommand.class, RescueCommand.class, NoteCommand.class, DemoLogCommand.class, AccuracyCommand.class,

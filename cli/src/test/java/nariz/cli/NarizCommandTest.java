@@ -10,6 +10,9 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
+import nariz.carburetor.BuildSheetReader;
+import nariz.log.LogWriter;
+import nariz.sim.DemoDrive;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
 import org.testng.annotations.AfterMethod;
@@ -164,6 +167,43 @@ public class NarizCommandTest {
         assertThat(run("predict", "--build", sheet, "--log", log, "--change", "choke=3")).isEqualTo(2);
         assertThat(err.toString()).contains("choke=3").contains("main-jet");
         assertThat(run("predict", "--build", sheet, "--log", log)).isEqualTo(2);
+    }
+
+    @Test
+    public void seriesLaysDrivesOfOneCarTogether() throws IOException {
+        assertThat(run("demo-log", "--out", folder.toString())).isZero();
+        Path sheet = folder.resolve("hillclimb-estate.json");
+        Path log = folder.resolve("hillclimb-estate.csv");
+        Path other = folder.resolve("other.json");
+        Files.writeString(other, Files.readString(sheet).replace("3.5 inHg", "6.5 inHg"));
+        Path second = folder.resolve("second.csv");
+        LogWriter.write(DemoDrive.again(BuildSheetReader.read(other), 1).log(), second);
+        Path json = folder.resolve("series.json");
+        assertThat(run("series", "--trial", sheet.toString(), log.toString(), "--trial", other.toString(),
+                second.toString(), "--json", json.toString())).as(err.toString()).isZero();
+        assertThat(out.toString()).contains("primary power valve").contains("6.5 inHg").contains("* second.csv");
+        assertThat(Files.readString(json)).contains("nariz-series/1");
+        assertThat(run("series", "--trial", sheet.toString(), log.toString())).isNotZero();
+        assertThat(err.toString()).contains("two drives or more");
+        assertThat(run("series", "--trial", sheet.toString(), log.toString(), "--trial", sheet.toString(),
+                second.toString())).isNotZero();
+        assertThat(err.toString()).contains("no part that differs");
+    }
+
+    @Test
+    public void sweepReadsNotedPointsWithAndWithoutTheBox() throws IOException {
+        assertThat(run("demo-log", "--out", folder.toString())).isZero();
+        String sheet = folder.resolve("hillclimb-estate.json").toString();
+        Path with = folder.resolve("with.txt");
+        Path without = folder.resolve("without.txt");
+        Files.writeString(with, "2000 19 14.2\n3000 19.5 13.9\n4000 20 13.5\n5000 20 12.9\n");
+        Files.writeString(without, "2000 19 14.2\n3000 19.5 14.1\n4000 20 14.1\n5000 20 14.1\n");
+        assertThat(run("sweep", "--build", sheet, "--log", with.toString(), "--without", without.toString()))
+                .as(err.toString()).isZero();
+        assertThat(out.toString()).contains("5000 rpm").contains("the box throttles").contains("say nothing here");
+        assertThat(run("sweep", "--build", sheet, "--log", folder.resolve("hillclimb-estate.csv").toString()))
+                .isNotZero();
+        assertThat(err.toString()).contains("car standing");
     }
 
     @Test

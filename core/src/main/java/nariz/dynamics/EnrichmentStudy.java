@@ -195,6 +195,7 @@ public final class EnrichmentStudy {
         int steps = (int) Math.round(2 * AROUND / STEP) + 1;
         double[][] log = new double[steps][HYSTERESIS.length];
         double scatter = scatter();
+        LinearFit.Sums rest = shut();
         double most = Double.NEGATIVE_INFINITY;
         double[] best = {ratedInHg, 0.0};
         boolean[] rising = new boolean[blocks.size()];
@@ -205,7 +206,7 @@ public final class EnrichmentStudy {
             double opens = ratedInHg - AROUND + k * STEP;
             for (int h = 0; h < HYSTERESIS.length; h++) {
                 log[k][h] = opens < LOWEST ? Double.NEGATIVE_INFINITY : fit(open(opens, HYSTERESIS[h], rising),
-                        scatter).logEvidence() + Math.log(prior(opens)) - HYSTERESIS[h] / HYSTERESIS_SCALE;
+                        rest, scatter).logEvidence() + Math.log(prior(opens)) - HYSTERESIS[h] / HYSTERESIS_SCALE;
                 if (log[k][h] > most) {
                     most = log[k][h];
                     best = new double[] {opens, HYSTERESIS[h]};
@@ -224,7 +225,7 @@ public final class EnrichmentStudy {
             }
         }
         double[] open = open(best[0], best[1], rising);
-        return counted(interval(opening, sum), interval(shutting, sum), open, rising, fit(open, scatter).mean());
+        return counted(interval(opening, sum), interval(shutting, sum), open, rising, fit(open, rest, scatter).mean());
     }
 
     private double prior(double opens) {
@@ -267,13 +268,33 @@ public final class EnrichmentStudy {
         return out;
     }
 
-    private LinearFit fit(double[] open, double scatter) {
-        List<LinearFit.Row> rows = new ArrayList<>(open.length);
+    /** Only what the enrichment adds depends on the line: the sums of the rest are taken once. */
+    private LinearFit fit(double[] open, LinearFit.Sums rest, double scatter) {
+        int n = PRIOR_SD.length;
+        double[][] xx = new double[n][];
+        double[] xy = rest.xy().clone();
+        for (int r = 0; r < n; r++) {
+            xx[r] = rest.xx()[r].clone();
+        }
         for (int i = 0; i < open.length; i++) {
             Block k = blocks.get(i);
-            rows.add(new LinearFit.Row(k.row(open[i], ratedInHg), k.y()));
+            double x = k.added() * open[i];
+            if (x != 0.0) {
+                xx[0][0] += x * x;
+                xx[1][0] += x;
+                xx[2][0] += x * (k.vacuum() - ratedInHg);
+                xx[3][0] += x * k.logAir();
+                xx[4][0] += x * k.secondShare();
+                xy[0] += x * k.y();
+            }
         }
-        return LinearFit.of(rows, scatter, PRIOR_MEAN, PRIOR_SD);
+        return LinearFit.of(new LinearFit.Sums(xx, xy, rest.yy()), scatter, PRIOR_MEAN, PRIOR_SD);
+    }
+
+    /** Sums with the enrichment shut everywhere. */
+    private LinearFit.Sums shut() {
+        return LinearFit.Sums.of(blocks.stream().map(k -> new LinearFit.Row(k.row(0.0, ratedInHg), k.y())).toList(),
+                PRIOR_SD.length);
     }
 
     private double[] interval(double[] p, double sum) {

@@ -296,7 +296,7 @@ public final class PullStudy {
         }
         Trend[] out = new Trend[PRIOR_SD.length];
         for (int r = 0; r < out.length; r++) {
-            double sd = Math.hypot(fit.sd()[r], r == 2 ? WALLS_LEAVE : 0.0);
+            double sd = Math.hypot(fit.sd(r), r == 2 ? WALLS_LEAVE : 0.0);
             out[r] = new Trend(fit.mean()[r], fit.mean()[r] - Z90 * sd, fit.mean()[r] + Z90 * sd);
         }
         return out;

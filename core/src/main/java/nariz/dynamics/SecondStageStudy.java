@@ -34,7 +34,7 @@ public final class SecondStageStudy {
     private static final double BEFORE_S = 0.8;
     private static final double QUICKLY_S = 2.0;
     /** Sag that is felt: lean by this, share. */
-    private static final double FELT = 0.12;
+    private static final double FELT = 0.10;
     private static final double STAB_S = 1.0;
     private static final double LEAST_STEP_S = 1.5;
     private static final double Z90 = 1.6449;

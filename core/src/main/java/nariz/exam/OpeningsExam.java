@@ -61,6 +61,7 @@ public final class OpeningsExam {
         private double steps = Double.NaN;
         private double lean = Double.NaN;
         private double felt = Double.NaN;
+        private Optional<Line> line = Optional.empty();
 
         Outcome(long seed, Hidden hidden) {
             this.seed = seed;
@@ -80,6 +81,26 @@ public final class OpeningsExam {
                         || first.equals(PumpStudy.Cause.SLACK.key());
                 default -> !needless;
             };
+        }
+    }
+
+    /**
+     * Where the enrichment opens, and where it was seen to.
+     *
+     * @param stamped what is stamped on it, inHg
+     * @param is where it really is half open, without the friction of its parts, inHg
+     * @param seen the middle of where it was seen to open and to shut, inHg
+     * @param low low end of the interval of where it opens, inHg
+     * @param high high end of that of where it shuts, inHg
+     * @param close whether the reading calls itself close
+     */
+    private record Line(double stamped, double is, double seen, double low, double high, boolean close) {
+        boolean near() {
+            return Math.abs(seen - is) <= 0.5;
+        }
+
+        boolean holds() {
+            return is >= low && is <= high;
         }
     }
 
@@ -115,17 +136,23 @@ public final class OpeningsExam {
         line.accept(share("sound pumps left alone", "95 %", sound, o -> !o.needless));
         line.accept(share("no pump part where the steady mixture, a leak or the supply is the cause", "all", other,
                 o -> !o.needless));
+        List<Line> lines = all.stream().flatMap(o -> o.line.stream()).toList();
+        line.accept(share("vacuum at which the enrichment opens within 0.5 inHg", "95 %", lines, Line::near));
+        line.accept(share("... where the answer calls its reading close", "95 %", lines.stream().filter(Line::close)
+                .toList(), Line::near));
+        line.accept(share("... held by the interval from opening to shutting", "90 %", lines, Line::holds));
         line.accept("");
         line.accept("| seed | hidden | answers, round by round | | more lean area an opening than sound, lambda s "
-                + "| modelled |");
-        line.accept("|---|---|---|---|---|---|");
+                + "| modelled | enrichment stamped, really, seen, inHg |");
+        line.accept("|---|---|---|---|---|---|---|");
         all.forEach(o -> line.accept("| " + o.seed + " | " + o.hidden.name().toLowerCase(Locale.ROOT).replace('_', ' ')
                 + " | " + String.join(" -> ", o.answers) + " | " + (o.right() ? "right" : "NOT RIGHT")
-                + " | " + String.format(Locale.ROOT, "%.2f | %.2f", o.felt, o.lean) + " |"));
+                + " | " + String.format(Locale.ROOT, "%.2f | %.2f", o.felt, o.lean) + " | " + o.line.map(l ->
+                String.format(Locale.ROOT, "%.1f, %.1f, %.1f (%.1f to %.1f)", l.stamped(), l.is(), l.seen(), l.low(),
+                        l.high())).orElse("") + " |"));
     }
 
-    private static String share(String what, String aim, List<Outcome> of,
-            java.util.function.Predicate<Outcome> good) {
+    private static <T> String share(String what, String aim, List<T> of, java.util.function.Predicate<T> good) {
         long n = of.stream().filter(good).count();
         return String.format(Locale.ROOT, "| %s | %s | %d of %d (%.0f %%) |", what, aim, n, of.size(), 100.0 * n
                 / Math.max(1, of.size()));
@@ -134,7 +161,9 @@ public final class OpeningsExam {
     private static Outcome sit(long seed) {
         Hidden hidden = Hidden.values()[Math.floorMod(seed, Hidden.values().length)];
         Random r = new Random(seed * 104729 + 5);
-        BuildSheet healthy = PracticeCase.of(seed).healthy();
+        // Four-barrels twice, then two-barrels.
+        BuildSheet healthy = (Math.floorMod(seed, 3) == 2 ? PracticeCase.twoBarrel(seed) : PracticeCase.of(seed))
+                .healthy();
         double usual = MeteredParts.PUMP_NOZZLE.of(healthy.carburetor(), Stage.PRIMARY);
         BuildSheet sheet = healthy;
         double slack = 0.0;
@@ -152,6 +181,7 @@ public final class OpeningsExam {
         Map<Fault, Double> faults = hidden == Hidden.LEAK ? Map.of(Fault.VACUUM_LEAK, 1.2) : hidden == Hidden.SUPPLY
                 ? Map.of(Fault.FALLING_FUEL_LEVEL, 1.3) : Map.of();
         Outcome o = new Outcome(seed, hidden);
+        o.line = line(healthy, seed);
         List<String> checked = List.of();
         Optional<Previous> previous = Optional.empty();
         DriveScript road = DriveScript.twelveMinutes().then(DriveScript.openings()).varied(r);
@@ -197,6 +227,29 @@ public final class OpeningsExam {
             sheet = a.sheetAfter();
         }
         return o;
+    }
+
+    /** Springs stray a little from their stamp; every third valve or spring is another than it is stamped. */
+    private static Optional<Line> line(BuildSheet healthy, long seed) {
+        Optional<Part> part = healthy.carburetor().family().part(healthy.carburetor(), Stage.PRIMARY,
+                Part.Role.ENRICHMENT_OPENING);
+        double stamped = part.map(p -> p.of(healthy.carburetor(), Stage.PRIMARY)).orElse(0.0);
+        if (stamped <= 0.0) {
+            return Optional.empty();
+        }
+        Random r = new Random(seed * 48271 + 3);
+        double off = 0.3 * r.nextGaussian();
+        if (Math.floorMod(seed / 3, 3) == 1) {
+            off = (stamped > 4.0 && r.nextBoolean() ? -1.0 : 1.0) * (1.5 + r.nextDouble());
+        }
+        BuildSheet fitted = part.orElseThrow().fit(healthy, Stage.PRIMARY, stamped + off);
+        DriveScript road = DriveScript.twelveMinutes().varied(r);
+        Analysis a = Analysis.of(Request.of(healthy, EngineSimulator.stranger(fitted, seed, Map.of(), seed + 5000)
+                .drive(road, 20, "line-" + seed + ".csv").log()), () -> false);
+        double is = stamped + off;
+        return a.advice().dynamics().enrichment().map(f -> new Line(stamped, is, 0.5 * (f.seen().opensPa()[0]
+                + f.seen().shutsPa()[0]) / Units.INHG, f.seen().opensPa()[1] / Units.INHG, f.seen().shutsPa()[2]
+                / Units.INHG, f.seen().close()));
     }
 
     /** How much more lean area an opening leaves in the cylinders than with the sound pump, lambda s. */

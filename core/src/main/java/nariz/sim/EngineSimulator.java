@@ -55,6 +55,9 @@ public final class EngineSimulator {
     private static final double WALLS = 0.42;
     private static final double WALLS_S = 1.2;
     private static final double WELL_S = 0.12;
+    /** Longest lag of a second stage's wells, and the share of the largest airflow from which they follow at once. */
+    private static final double SECOND_WELL_S = 1.2;
+    private static final double WEAK_DRAW = 0.5;
     /** Share of a strange pump's stream that strikes the walls. */
     private static final double STREAM = 0.85;
 
@@ -74,6 +77,8 @@ public final class EngineSimulator {
     private final long quirksSeed;
     private boolean twoSensors;
     private @Nullable PumpSetting strangePump;
+    /** Whether air or vacuum opens the second stage. */
+    private final boolean drawnOpen;
 
     /**
      * Sets up a car.
@@ -110,6 +115,7 @@ public final class EngineSimulator {
         this.quirksSeed = quirksSeed;
         DeliveryModel plain = fitted.carburetor().family().model(fitted, 0.0, quirks.coefficients);
         circuits = fitted.carburetor().family().circuits();
+        drawnOpen = !fitted.carburetor().family().linked(fitted.carburetor());
         shots = fitted.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElseThrow();
         flow = plain.newDelivery();
         // A car is about as heavy and blunt as its engine can pull.
@@ -392,6 +398,14 @@ public final class EngineSimulator {
             return Math.clamp(1.0 - 3.0 * (lambda - 0.92) * (lambda - 0.92), 0.4, 1.0);
         }
 
+        /** A second stage that opens while little air is drawn pulls weakly: its fuel comes late. */
+        private double secondWell(double fuelKgPerS, double drawn) {
+            double weak = Math.max(0.0, WEAK_DRAW - drawn / largestAir) / WEAK_DRAW;
+            second += (fuelKgPerS - second) * Math.min(1.0, STEP_S / Math.max(STEP_S, SECOND_WELL_S * weak));
+            second = Math.min(second, fuelKgPerS);
+            return second;
+        }
+
         private void burn(double drawn, double carb) {
             double vacuum = ambientPa - manifold;
             // Fuel follows within 10 ms; every second step halves the cost of a drive.
@@ -404,6 +418,9 @@ public final class EngineSimulator {
             fallLevel(drawn);
             for (Circuit c : circuits) {
                 double phi = flow.phi(c) * strays(c, drawn) * level;
+                if (strangePump != null && drawnOpen && c.is(Stage.SECONDARY, Circuit.Role.METERING)) {
+                    phi = secondWell(phi * perPhi, drawn) / perPhi;
+                }
                 phiNow[c.index()] = phi;
                 fuel += phi * perPhi;
             }
@@ -432,6 +449,7 @@ public final class EngineSimulator {
         private final double[] phiNow = new double[circuits.size()];
         private double lambdaNow = 1;
         private double column;
+        private double second;
         /** How far walls and wells stray from the usual, 0.8 to 1.2. */
         private final double walls = 0.8 + 0.4 * new Random(quirksSeed * 17 + 3).nextDouble();
 

@@ -11,16 +11,23 @@ import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Part;
 import nariz.carburetor.PumpSetting;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.AdviceJson;
 import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Change;
+import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Previous;
 import nariz.diagnosis.Request;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
@@ -52,6 +59,50 @@ public class PumpStudyTest {
 
     private static double chance(PumpStudy.Finding f, PumpStudy.Cause c) {
         return f.causes().getOrDefault(c, 0.0);
+    }
+
+    /**
+     * Main jets small, nozzles small, the second stage let in early: the jets come first, then the pump, nothing else
+     * is touched, and an early second stage whose sag nobody feels is left alone.
+     */
+    @Test
+    public void aHardCaseIsUntangledInTheOrderOfWork() {
+        BuildSheet sheet = BuildSheetReader.parse("estate.json", DemoDrive.sheetJson().replace("37 thou", "34 thou")
+                .replace("3.5 inHg", "6.5 inHg").replace("\"mechanical\"", "\"diaphragm\"").replace("\"spring\": 1",
+                "\"spring\": 0.4").replace("61 thou", "57 thou").replace("\"nozzle\": \"35 thou\"",
+                "\"nozzle\": \"22 thou\""));
+        List<Part.Role> order = new ArrayList<>();
+        List<String> checked = List.of();
+        Analysis last = null;
+        Optional<Previous> previous = Optional.empty();
+        for (int round = 0; round < 6; round++) {
+            PumpSetting p = sheet.carburetor().family().pumpSetting(sheet).orElseThrow();
+            Request q = Request.of(sheet, new EngineSimulator(sheet, DemoDrive.SEED, Map.of(), 3 + round).withPump(
+                    p.scaled(1.0, 1.0, 0.0, 0.3)).drive(DriveScript.twelveMinutes().then(DriveScript.openings())
+                    .then(DriveScript.rollingPulls()), 20, "hard").log()).withRuledOut(checked);
+            Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
+            previous = Previous.of(a.advice());
+            if (a.advice().verdict() == Verdict.CHECK_FIRST && checked.isEmpty()) {
+                assertThat(order).doesNotContain(Part.Role.PUMP_RATE);
+                checked = Hypothesis.FAULTS;
+                continue;
+            }
+            List<Part.Role> now = a.advice().changes().stream().filter(Change::now).map(c -> c.part().role()).toList();
+            if (now.isEmpty()) {
+                last = a;
+                break;
+            }
+            assertThat(now).hasSize(1);
+            order.addAll(now);
+            sheet = a.sheetAfter();
+        }
+        assertThat(order).containsExactly(Part.Role.METERING_FUEL, Part.Role.PUMP_RATE);
+        assertThat(MeteredParts.PUMP_NOZZLE.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(28.0, 38.0);
+        Advice done = Objects.requireNonNull(last).advice();
+        assertThat(done.verdict()).isEqualTo(Verdict.LEAVE);
+        SecondStageStudy.Finding second = done.dynamics().second().orElseThrow();
+        assertThat(second.felt()).isEmpty();
+        assertThat(second.events()).anyMatch(e -> e.sag() > 0.04);
     }
 
     @Test

@@ -14,6 +14,7 @@ import nariz.comparison.Trend;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.RegimeError;
 import nariz.diagnosis.RegimePrediction;
+import nariz.dynamics.UnloadedSweep;
 import nariz.log.DriveLog;
 import nariz.sim.DemoDrive;
 import nariz.text.Message;
@@ -24,8 +25,9 @@ import nariz.text.Message;
  * @param with what it is compared with: enough to load and analyse it again
  * @param other the other drive, analysed
  * @param result what the open drive has that the other has not
+ * @param heldSpeeds what speeds held without load in both say; none where there are none
  */
-public record Comparison(Other with, Analysis other, RunComparison result) {
+public record Comparison(Other with, Analysis other, RunComparison result, List<Message> heldSpeeds) {
     /**
      * Something the open drive can be compared with.
      *
@@ -55,7 +57,8 @@ public record Comparison(Other with, Analysis other, RunComparison result) {
     }
 
     static Comparison of(Other with, Analysis other, Analysis open) {
-        return new Comparison(with, other, RunComparison.of(other, open));
+        return new Comparison(with, other, RunComparison.of(other, open), UnloadedSweep.of(other.observation())
+                .airBox(UnloadedSweep.of(open.observation())));
     }
 
     /** {@return what the other is called} */
@@ -88,6 +91,9 @@ public record Comparison(Other with, Analysis other, RunComparison result) {
                     PartChange::text).toList())));
             long kept = result.differences().stream().filter(Difference::asPredicted).count();
             out.add(say("comparison.it-came-out-as", kept, result.differences().size()));
+        }
+        if (!heldSpeeds.isEmpty()) {
+            out.add(say("comparison.held-speeds", Message.join("; ", heldSpeeds)));
         }
         out.add(say("comparison.of-the-other-drive", 100 * result.share()));
         return out;

@@ -17,6 +17,7 @@ import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.PumpStudy;
 import nariz.dynamics.TipIn;
+import nariz.dynamics.TipIns;
 import nariz.text.Message;
 
 /**
@@ -89,7 +90,9 @@ public record StopWords(Status state, String brief, String sentence, String conf
         long untold = stabs.events().stream().filter(t -> Double.isNaN(t.readFromS())).count();
         String confidence = (untold > 0 ? say("stop-words.cannot-be-told-from", untold) : "")
                 + say("stop-words.began-closed", stabs.events().stream()
-                .filter(TipIn::fromClosed).count());
+                .filter(TipIn::fromClosed).count())
+                + TipIns.soonAgain(stabs.events()).filter(d -> d[1] > 0.0).map(d -> say("stop-words.does-not-refill",
+                100 * d[0])).orElse("");
         if (a.pump().isPresent()) {
             return studied(a, a.pump().get(), brief, what, confidence);
         }
@@ -125,7 +128,8 @@ public record StopWords(Status state, String brief, String sentence, String conf
         if (!changes.isEmpty()) {
             return new StopWords(Status.OFF, brief, say(a.sentence()), sure, changes, "");
         }
-        return new StopWords(Status.SETTLED, brief, say("stop-words.no-part-of-the-pump", what), sure, List.of(), "");
+        return new StopWords(Status.SETTLED, brief, say("stop-words.no-part-of-the-pump", what)
+                + say("stop-words.not-the-mixture"), sure, List.of(), "");
     }
 
     private static double middle(List<TipIn> events, java.util.function.ToDoubleFunction<TipIn> of) {

@@ -60,7 +60,7 @@ final class ComparePanel extends ScrollPane {
         again = MainWindow.button(say("compare-panel.drive-again-with-these"), "drive-again",
                 say("compare-panel.simulate-the-demo-s"), session::driveAgain);
         VBox content = new VBox(8, line(say("compare-panel.compare"), "card-heading"), hint, other, new HBox(8,
-                compare, end), together, again, found);
+                compare, end), again, together, found);
         content.getStyleClass().add("work-card-content");
         setContent(content);
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {

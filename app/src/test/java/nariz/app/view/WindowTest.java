@@ -57,6 +57,7 @@ import nariz.testing.Malformed;
 import nariz.testing.Samples;
 import nariz.text.Language;
 import nariz.units.Shown;
+import nariz.units.Units;
 import org.testng.ITestResult;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterMethod;
@@ -1082,6 +1083,66 @@ public class WindowTest {
         hands.click("stabs", 0.3, 0.9);
         hands.click("stop-main");
         assertThat(Hands.onInterface(() -> window.lookup("#fuel-stream").isVisible())).isTrue();
+    }
+
+    /** The power stop shows where the enrichment opens; a mark and the keys take the log to the moment. */
+    @Test
+    public void theEnrichmentsLineIsShownAtThePowerStop() {
+        hands.click("stop-power");
+        assertThat(Hands.onInterface(() -> window.lookup("#enrichment").isVisible())).isTrue();
+        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("Seen of the enrichment")
+                .contains("seen to open at");
+        Hands.run(() -> {
+            session.moveCursor(0);
+            window.lookup("#enrichment").requestFocus();
+        });
+        hands.press(KeyCode.N);
+        int first = session.cursorProperty().get();
+        assertThat(first).isPositive();
+        assertThat(session.driveProperty().get().log().vacuumPa()[first]).isLessThan(5 * Units.INHG);
+        hands.press(KeyCode.N);
+        assertThat(session.cursorProperty().get()).isGreaterThan(first);
+        hands.press(KeyCode.P);
+        assertThat(session.cursorProperty().get()).isEqualTo(first);
+        hands.click("stop-main");
+        assertThat(Hands.onInterface(() -> window.lookup("#fuel-stream").isVisible())).isTrue();
+    }
+
+    @Test
+    public void pullsAreSteppedThroughAndTheirTrendsSaidAtTheLastStage() {
+        hands.click("stop-secondary");
+        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("Seen in the pulls")
+                .contains("1000 rpm");
+        hands.click("show-pulls");
+        Hands.run(() -> {
+            session.moveCursor(0);
+            window.lookup("#pulls").requestFocus();
+        });
+        hands.press(KeyCode.N);
+        int first = session.cursorProperty().get();
+        assertThat(first).isPositive();
+        hands.press(KeyCode.N);
+        assertThat(session.cursorProperty().get()).isGreaterThan(first);
+        hands.click("pulls", 0.3, 0.45);
+        hands.click("show-stream");
+        hands.click("stop-transfer");
+    }
+
+    /** The demo with four power valves: the picture comes up, the sentence names the best, and it can be put away. */
+    @Test
+    public void trialsOfOnePartAreLaidTogether() {
+        hands.click("show-compare");
+        Hands.run(() -> ((Button) window.lookup("#series-go")).fire());
+        Hands.waitFor("the trials", () -> session.comparisons().seriesProperty().get() != null);
+        Hands.settle();
+        assertThat(Hands.onInterface(() -> window.lookup("#trials").isVisible())).isTrue();
+        String said = Hands.onInterface(() -> text(window.lookup("#compare-panel")));
+        assertThat(said).contains("power valve").contains("3.5 inHg").contains("10.5 inHg").contains("1 is just tuned");
+        assertThat(session.comparisons().seriesProperty().get().trials()).hasSize(4);
+        Hands.run(() -> ((Button) window.lookup("#compare-end")).fire());
+        assertThat(session.comparisons().seriesProperty().get()).isNull();
+        hands.click("show-card");
+        hands.click("show-stream");
     }
 
     @Test
