@@ -33,6 +33,7 @@ import nariz.units.Units;
 public record EnrichmentFinding(double ratedPa, EnrichmentStudy.Seen seen, double bestPa, Cost early, Cost late,
         Optional<double[]> amount, Optional<OneJet> asOneJet, List<Way> ways) {
     private static final double LASTS_S = 2.0;
+    private static final int MOST_MOMENTS = 8000;
     private static final double LEAST_STRETCH_S = 0.5;
     private static final double STEP_PA = 0.25 * Units.INHG;
     private static final double BEYOND_PA = 6.0 * Units.INHG;
@@ -156,7 +157,9 @@ public record EnrichmentFinding(double ratedPa, EnrichmentStudy.Seen seen, doubl
 
         private double loss(double line) {
             double sum = 0.0;
-            for (int i = 0; i < o.log().size(); i++) {
+            // A line among others needs no more moments than this, however long and fast the log.
+            int every = Math.max(1, o.log().size() / MOST_MOMENTS);
+            for (int i = 0; i < o.log().size(); i += every) {
                 int s = o.stateOf(i);
                 if (counts(i) && o.log().vacuumPa()[s] < RELEVANT_PA) {
                     double e = Math.log(phi(s, line) * target(s));

@@ -74,7 +74,12 @@ public final class EnrichmentStudy {
     /**
      * Readings of a moment: vacuum in inHg, ln of read over shut, ln of open over shut, ln air, part of second stage.
      */
-    private record Block(int sample, double vacuum, double y, double added, double logAir, double secondShare) {
+    private record Block(int sample, double vacuum, double y, double added, double logAir, double secondShare,
+            Since since) {
+        Block after(Since way) {
+            return new Block(sample, vacuum, y, added, logAir, secondShare, way);
+        }
+
         /** What the model may be wrong by here. */
         double[] row(double open, double ratedInHg) {
             return new double[] {added * open, 1.0, vacuum - ratedInHg, logAir, secondShare};
@@ -138,16 +143,52 @@ public final class EnrichmentStudy {
             double rated) {
         double[] t = o.log().timeS();
         List<Block> out = new ArrayList<>();
+        Since since = new Since();
         int from = 0;
         while (from < t.length) {
             int to = from + 1;
             while (to < t.length && t[to] - t[from] < BLOCK_S) {
                 to++;
             }
-            block(o, shut, open, rated, from, to).ifPresent(out::add);
+            since.passes(o.log().vacuumPa(), from, to);
+            Optional<Block> b = block(o, shut, open, rated, from, to);
+            if (b.isPresent()) {
+                out.add(b.get().after(since));
+                since = new Since();
+            }
             from = to;
         }
         return out;
+    }
+
+    /** Where the vacuum went since the last block, which says whether the enrichment was open on the way. */
+    private static final class Since {
+        private double least = Double.POSITIVE_INFINITY;
+        private double most = Double.NEGATIVE_INFINITY;
+        private boolean mostLast;
+
+        void passes(double[] vacuumPa, int from, int to) {
+            for (int i = from; i < to; i++) {
+                double v = vacuumPa[i] / Units.INHG;
+                if (v >= most) {
+                    most = v;
+                    mostLast = true;
+                }
+                if (v <= least) {
+                    least = v;
+                    mostLast = false;
+                }
+            }
+        }
+
+        boolean open(boolean before, double opensFully, double shutsFully) {
+            boolean opened = least < opensFully;
+            boolean shut = most > shutsFully;
+            if (opened && shut) {
+                return !mostLast;
+            }
+            return opened || (before && !shut);
+        }
     }
 
     private static Optional<Block> block(Observation o, IntToDoubleFunction shut, IntToDoubleFunction open,
@@ -162,7 +203,8 @@ public final class EnrichmentStudy {
             double c = shut.applyAsDouble(s);
             double p = open.applyAsDouble(s);
             boolean counts = o.flag(i) == Flag.STEADY || o.flag(i) == Flag.TRANSIENT;
-            if (counts && Math.abs(vacuum - rated) <= AROUND && o.measuredPhi(i) > 0.0 && c > 0.0 && p > 0.0) {
+            if (counts && Math.abs(vacuum - rated) <= AROUND && o.measuredPhi(i) > 0.0 && c > 0.0 && p > 0.0
+                    && o.airKgPerS(s) > 0.0) {
                 sum[0] += vacuum;
                 sum[1] += Math.log(o.measuredPhi(i) * o.film().settles(s) / c);
                 sum[2] += Math.log(p / c);
@@ -177,7 +219,7 @@ public final class EnrichmentStudy {
         boolean slow = most - least <= Math.max(0.5, QUICK * span) && !TipIns.moved(o, o.stateOf(from), SETTLES_S);
         return n == 0 || !slow || sum[2] / n < LEAST_ADDED ? Optional.empty()
                 : Optional.of(new Block(o.stateOf(from + (to - from) / 2),
-                sum[0] / n, sum[1] / n, sum[2] / n, sum[3] / n + MIDDLE_AIR, sum[4] / n));
+                sum[0] / n, sum[1] / n, sum[2] / n, sum[3] / n + MIDDLE_AIR, sum[4] / n, new Since()));
     }
 
     private static double secondShare(Observation o, int s) {
@@ -256,11 +298,8 @@ public final class EnrichmentStudy {
         boolean wasOpen = false;
         for (int i = 0; i < out.length; i++) {
             double v = blocks.get(i).vacuum();
-            if (v < opens - 0.5 * RAMP_INHG) {
-                wasOpen = true;
-            } else if (v > opens + hysteresis + 0.5 * RAMP_INHG) {
-                wasOpen = false;
-            }
+            wasOpen = blocks.get(i).since().open(wasOpen, opens - 0.5 * RAMP_INHG, opens + hysteresis + 0.5
+                    * RAMP_INHG);
             rising[i] = wasOpen;
             double line = wasOpen ? opens + hysteresis : opens;
             out[i] = Math.clamp((line + 0.5 * RAMP_INHG - v) / RAMP_INHG, 0.0, 1.0);

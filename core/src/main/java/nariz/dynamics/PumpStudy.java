@@ -46,6 +46,7 @@ public final class PumpStudy {
     private static final double UNUSUAL = 0.15;
     /** A cause this likely needs no further openings. */
     private static final double CLEAR = 0.75;
+    private static final double NULL = 0.5;
     private static final double PER_SIZE = 0.02;
 
     private PumpStudy() {
@@ -181,6 +182,8 @@ public final class PumpStudy {
         for (int c = 1; c < expected.length; c++) {
             best = expected[c] + choices.get(c).cost() < expected[best] + choices.get(best).cost() ? c : best;
         }
+        // Sound is the null: nothing is done for a cause that is less likely than none.
+        best = causes.getOrDefault(Cause.SOUND, 0.0) > NULL ? 0 : best;
         return Optional.of(new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], posterior),
                 interval(lean[best], posterior), curves(stabs, posterior.getFirst(), choices.get(best),
                         fitted.get(), stoich), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, causes,

@@ -152,6 +152,12 @@ public final class OpeningsExam {
                         l.high())).orElse("") + " |"));
     }
 
+    /** How likely every cause is, where the pump was studied. */
+    private static String shares(Advice a) {
+        return a.pump().map(f -> " (" + String.join(", ", f.causes().keySet().stream().filter(c -> f.percent(c) > 4)
+                .map(c -> c.key() + " " + f.percent(c)).toList()) + ")").orElse("");
+    }
+
     private static <T> String share(String what, String aim, List<T> of, java.util.function.Predicate<T> good) {
         long n = of.stream().filter(good).count();
         return String.format(Locale.ROOT, "| %s | %s | %d of %d (%.0f %%) |", what, aim, n, of.size(), 100.0 * n
@@ -206,7 +212,8 @@ public final class OpeningsExam {
                 continue;
             }
             o.answers.add(advice.verdict() == Verdict.CHANGE ? String.join("; ", advice.changes().stream()
-                    .filter(Change::now).map(c -> c.title().toString()).toList()) : advice.verdict().key());
+                    .filter(Change::now).map(c -> c.title() + (c.part().role().pump() ? shares(advice) : "")).toList())
+                    : advice.verdict().key() + shares(advice));
             advice.pump().ifPresent(f -> o.lean = Double.isNaN(o.lean) ? f.lean()[0] : o.lean);
             if (advice.verdict() != Verdict.CHANGE) {
                 return o;

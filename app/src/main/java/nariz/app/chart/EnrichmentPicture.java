@@ -6,7 +6,6 @@ import static nariz.app.words.WindowWords.units;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
@@ -20,7 +19,7 @@ import nariz.units.Units;
  * How much of the enrichment was read at every manifold vacuum, with the line it opens along as vacuum falls, the one
  * it shuts along as vacuum rises, what it is rated, and where the vacuum lay by way of driving.
  */
-public final class EnrichmentPicture extends Picture {
+public final class EnrichmentPicture extends SteppedPicture {
     private static final double LEFT = 128;
     private static final double RIGHT = 22;
     private static final double TOP = 46;
@@ -30,52 +29,40 @@ public final class EnrichmentPicture extends Picture {
     private static final double HIGH = 1.4;
     private static final double NEAR_PX = 14;
 
-    private final Session session;
-
     /**
      * Sets up the picture.
      *
      * @param session what to show
      */
     public EnrichmentPicture(Session session) {
-        super(say("enrichment-picture.name"), say("enrichment-picture.help"));
-        this.session = session;
-        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> redraw());
-        WeakListeners.attach(session.cursorProperty(), this, (o, was, is) -> redraw());
-        setOnMouseClicked(e -> pick(e.getX(), e.getY()));
-        setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
-                step(e.getCode() == KeyCode.N);
-                e.consume();
-            }
-        });
-        setMinSize(350, 185);
+        super(session, say("enrichment-picture.name"), say("enrichment-picture.help"));
     }
 
     private Optional<EnrichmentFinding> found() {
-        Drive d = session.driveProperty().get();
+        Drive d = session().driveProperty().get();
         return d == null ? Optional.empty() : d.analysis().advice().dynamics().enrichment();
     }
 
     /** To the next or previous moment at which it begins to open. */
-    private void step(boolean next) {
+    @Override
+    void step(boolean next) {
         found().ifPresent(f -> {
             List<EnrichmentStudy.Moment> m = f.seen().moments();
-            int now = session.cursorProperty().get();
+            int now = session().cursorProperty().get();
             for (int k = 1; k < m.size(); k++) {
                 int i = next ? k : m.size() - k;
                 boolean begins = m.get(i).rising() && !m.get(i - 1).rising();
                 int at = m.get(i).sample();
                 if (begins && (next ? at > now : at < now)) {
-                    session.moveCursor(at);
+                    session().moveCursor(at);
                     return;
                 }
             }
         });
     }
 
-    private void pick(double px, double py) {
-        requestFocus();
+    @Override
+    void pick(double px, double py) {
         found().ifPresent(f -> {
             double least = NEAR_PX * NEAR_PX;
             int best = -1;
@@ -88,7 +75,7 @@ public final class EnrichmentPicture extends Picture {
                 }
             }
             if (best >= 0) {
-                session.moveCursor(best);
+                session().moveCursor(best);
             }
         });
     }
@@ -116,7 +103,7 @@ public final class EnrichmentPicture extends Picture {
         strong(g, say("enrichment-picture.title"), 14, 18, 14, p.ink(), TextAlignment.LEFT);
         Optional<EnrichmentFinding> found = found();
         if (found.isEmpty()) {
-            text(g, say(session.driveProperty().get() == null ? "stab-picture.nothing-is-open"
+            text(g, say(session().driveProperty().get() == null ? "stab-picture.nothing-is-open"
                     : "enrichment-picture.nothing"), 14, 44, 14, p.faint(), TextAlignment.LEFT);
             return;
         }
@@ -127,7 +114,7 @@ public final class EnrichmentPicture extends Picture {
         double high = x(f, s.opensPa()[1], w);
         g.setFill(clear(p.accent(), 0.16));
         g.fillRect(low, TOP, Math.max(2, high - low), bottom(f, h) - TOP);
-        int cursor = session.cursorProperty().get();
+        int cursor = session().cursorProperty().get();
         EnrichmentStudy.Moment under = null;
         for (EnrichmentStudy.Moment m : s.moments()) {
             mark(g, m, x(f, m.vacuumPa(), w), y(f, m.share(), h), clear(m.rising() ? p.fine() : p.accent(), 0.55), 3);
@@ -140,7 +127,7 @@ public final class EnrichmentPicture extends Picture {
         line(g, rated, TOP - 6, rated, bottom(f, h) + 4, p.rich(), 1.6, 2, 3);
         plate(g, p, say("enrichment-picture.rated", units().rating(f.ratedPa())), rated, TOP - 14, p.rich(),
                 TextAlignment.CENTER);
-        Drive d = session.driveProperty().get();
+        Drive d = session().driveProperty().get();
         if (under != null && d != null && Math.abs(d.log().timeS()[under.sample()] - d.log().timeS()[cursor]) < 1.0) {
             mark(g, under, x(f, under.vacuumPa(), w), y(f, under.share(), h), p.ink(), 6);
         }

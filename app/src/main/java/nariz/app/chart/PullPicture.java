@@ -5,7 +5,6 @@ import static nariz.app.words.WindowWords.say;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
@@ -14,7 +13,7 @@ import nariz.app.theme.Palette;
 import nariz.dynamics.PullStudy;
 
 /** Every pull at full load, its mixture against the target along engine speed, a tick for every second of it. */
-public final class PullPicture extends Picture {
+public final class PullPicture extends SteppedPicture {
     private static final double LEFT = 62;
     private static final double RIGHT = 232;
     private static final double TOP = 40;
@@ -25,44 +24,32 @@ public final class PullPicture extends Picture {
     private static final double NEAR_PX = 24;
     private static final int MOST_LISTED = 9;
 
-    private final Session session;
-
     /**
      * Sets up the picture.
      *
      * @param session what to show
      */
     public PullPicture(Session session) {
-        super(say("pull-picture.name"), say("pull-picture.help"));
-        this.session = session;
-        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> redraw());
-        WeakListeners.attach(session.cursorProperty(), this, (o, was, is) -> redraw());
-        setOnMouseClicked(e -> pick(e.getX(), e.getY()));
-        setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
-                step(e.getCode() == KeyCode.N);
-                e.consume();
-            }
-        });
-        setMinSize(350, 185);
+        super(session, say("pull-picture.name"), say("pull-picture.help"));
     }
 
     private List<PullStudy.Pull> pulls() {
-        Drive d = session.driveProperty().get();
+        Drive d = session().driveProperty().get();
         return d == null ? List.of() : d.analysis().advice().dynamics().pulls().map(PullStudy.Finding::pulls).orElse(
                 List.of()).stream().filter(p -> !p.course().isEmpty()).toList();
     }
 
-    private void step(boolean next) {
+    @Override
+    void step(boolean next) {
         List<PullStudy.Pull> all = next ? pulls() : pulls().reversed();
-        int now = session.cursorProperty().get();
+        int now = session().cursorProperty().get();
         Optional<PullStudy.Pull> to = all.stream().filter(p -> next ? p.sample() > now : p.sample() < now).findFirst();
-        to.ifPresent(p -> session.moveCursor(p.sample()));
+        to.ifPresent(p -> session().moveCursor(p.sample()));
     }
 
-    private void pick(double px, double py) {
-        requestFocus();
-        Drive d = session.driveProperty().get();
+    @Override
+    void pick(double px, double py) {
+        Drive d = session().driveProperty().get();
         double least = NEAR_PX * NEAR_PX;
         double at = Double.NaN;
         for (PullStudy.Pull pull : pulls()) {
@@ -76,7 +63,7 @@ public final class PullPicture extends Picture {
             }
         }
         if (d != null && !Double.isNaN(at)) {
-            session.moveCursor(d.log().indexAt(at));
+            session().moveCursor(d.log().indexAt(at));
         }
     }
 
@@ -100,7 +87,7 @@ public final class PullPicture extends Picture {
 
     /** The pull the cursor is in, or -1. */
     private int near(List<PullStudy.Pull> pulls) {
-        double now = session.driveProperty().get().log().timeS()[session.cursorProperty().get()];
+        double now = session().driveProperty().get().log().timeS()[session().cursorProperty().get()];
         for (int k = 0; k < pulls.size(); k++) {
             PullStudy.Pull p = pulls.get(k);
             if (now >= p.atS() - 0.5 && now <= p.atS() + p.seconds() + 0.5) {
@@ -115,7 +102,7 @@ public final class PullPicture extends Picture {
         strong(g, say("pull-picture.title"), 14, 18, 14, p.ink(), TextAlignment.LEFT);
         List<PullStudy.Pull> pulls = pulls();
         if (pulls.isEmpty()) {
-            text(g, say(session.driveProperty().get() == null ? "stab-picture.nothing-is-open"
+            text(g, say(session().driveProperty().get() == null ? "stab-picture.nothing-is-open"
                     : "pull-picture.nothing"), 14, 44, 14, p.faint(), TextAlignment.LEFT);
             return;
         }

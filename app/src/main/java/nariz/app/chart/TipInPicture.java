@@ -6,7 +6,6 @@ import static nariz.app.words.WindowWords.units;
 import java.util.Locale;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
@@ -21,7 +20,7 @@ import nariz.dynamics.TipIns;
  * Every opening of the throttle laid over the others, from its beginning: how much leaner or richer it read than the
  * settled mixture of the same moments. The middle of all is drawn strong, the one under the cursor stronger.
  */
-public final class TipInPicture extends Picture {
+public final class TipInPicture extends SteppedPicture {
     private static final double LEFT = 62;
     private static final double RIGHT = 232;
     private static final double TOP = 40;
@@ -29,49 +28,37 @@ public final class TipInPicture extends Picture {
     private static final double LEANEST = 0.40;
     private static final double RICHEST = -0.40;
 
-    private final Session session;
-
     /**
      * Sets up the picture.
      *
      * @param session what to show
      */
     public TipInPicture(Session session) {
-        super(say("stab-picture.tip-ins"), say("stab-picture.the-mixture-after-every"));
-        this.session = session;
-        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> redraw());
-        WeakListeners.attach(session.cursorProperty(), this, (o, was, is) -> redraw());
-        setOnMouseClicked(e -> pick(e.getX(), e.getY()));
-        setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
-                step(e.getCode() == KeyCode.N ? 1 : -1);
-                e.consume();
-            }
-        });
-        setMinSize(350, 185);
+        super(session, say("stab-picture.tip-ins"), say("stab-picture.the-mixture-after-every"));
     }
 
-    private void step(int by) {
-        Drive d = session.driveProperty().get();
+    @Override
+    void step(boolean next) {
+        Drive d = session().driveProperty().get();
         if (d == null || d.tipIns().events().isEmpty()) {
             return;
         }
-        double now = d.log().timeS()[session.cursorProperty().get()];
+        double now = d.log().timeS()[session().cursorProperty().get()];
         TipIn best = null;
         for (TipIn t : d.tipIns().events()) {
-            boolean ahead = by > 0 ? t.atS() > now + 1e-6 : t.atS() < now - 1e-6;
+            boolean ahead = next ? t.atS() > now + 1e-6 : t.atS() < now - 1e-6;
             if (ahead && (best == null || Math.abs(t.atS() - now) < Math.abs(best.atS() - now))) {
                 best = t;
             }
         }
         if (best != null) {
-            session.moveCursor(best.sample());
+            session().moveCursor(best.sample());
         }
     }
 
-    private void pick(double x, double y) {
-        requestFocus();
-        Drive d = session.driveProperty().get();
+    @Override
+    void pick(double x, double y) {
+        Drive d = session().driveProperty().get();
         if (d == null) {
             return;
         }
@@ -87,7 +74,7 @@ public final class TipInPicture extends Picture {
             }
         }
         if (best >= 0) {
-            session.moveCursor(d.tipIns().events().get(best).sample());
+            session().moveCursor(d.tipIns().events().get(best).sample());
         }
     }
 
@@ -103,7 +90,7 @@ public final class TipInPicture extends Picture {
     @Override
     protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
         strong(g, say("stab-picture.mixture-after-the-throttle"), 14, 18, 14, p.ink(), TextAlignment.LEFT);
-        Drive d = session.driveProperty().get();
+        Drive d = session().driveProperty().get();
         if (d == null || d.tipIns().events().isEmpty()) {
             text(g, d == null ? say("stab-picture.nothing-is-open") : say("stab-picture.no-quick-opening-of"), 14,
                     44, 14, p.faint(), TextAlignment.LEFT);
@@ -111,7 +98,7 @@ public final class TipInPicture extends Picture {
         }
         axes(g, p, w, h);
         TipInSeries s = d.tipIns();
-        int near = s.near(d.log().timeS()[session.cursorProperty().get()]);
+        int near = s.near(d.log().timeS()[session().cursorProperty().get()]);
         for (int k = 0; k < s.events().size(); k++) {
             if (k != near) {
                 float[] e = s.excess()[k];

@@ -11,6 +11,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Family;
 import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
 import nariz.comparison.TrialSeries;
 import nariz.diagnosis.Analysis;
@@ -108,9 +109,10 @@ public final class Comparisons {
     }
 
     /** Drives that can stand in a series with the open one: kept ones of the car, for the demo other ratings. */
-    private List<Comparison.Other> trials(Drive d) {
-        List<Comparison.Other> kept = others().stream().filter(o -> o.run() != 0).toList();
-        if (!kept.isEmpty() || !Session.practice(d)) {
+    private List<Comparison.Other> trials(Drive d, List<Comparison.Other> kept) {
+        boolean differ = kept.stream().anyMatch(o -> !PartChange.between(context.repository.sheet(o.run()), d.sheet())
+                .isEmpty());
+        if (differ || !Session.practice(d)) {
             return kept;
         }
         Family family = d.sheet().carburetor().family();
@@ -131,8 +133,8 @@ public final class Comparisons {
         if (d == null || context.occupied(say("session.something-else-is-being-2"))) {
             return;
         }
-        List<Comparison.Other> with = trials(d);
-        if (with.isEmpty()) {
+        List<Comparison.Other> kept = others().stream().filter(o -> o.run() != 0).toList();
+        if (kept.isEmpty() && !Session.practice(d)) {
             context.problem.set(say("session.no-trials"));
             return;
         }
@@ -141,7 +143,7 @@ public final class Comparisons {
         context.analysis.start(cancelled -> {
             List<TrialSeries.Drive> drives = new ArrayList<>();
             drives.add(new TrialSeries.Drive(d.log().name(), d.analysis()));
-            for (Comparison.Other o : with) {
+            for (Comparison.Other o : trials(d, kept)) {
                 drives.add(new TrialSeries.Drive(o.label(), analysis(o, cancelled)));
             }
             return TrialSeries.of(drives);
