@@ -292,7 +292,7 @@ public final class EnrichmentStudy {
         return Math.max(LEAST_SCATTER, own) * Math.sqrt(SHARED_S / BLOCK_S);
     }
 
-    /** How far it is open at every block, for a line and its hysteresis; NaN never. */
+    /** How far it is open at every block, for a line and its hysteresis. */
     private double[] open(double opens, double hysteresis, boolean[] rising) {
         double[] out = new double[blocks.size()];
         boolean wasOpen = false;

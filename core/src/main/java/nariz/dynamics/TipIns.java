@@ -1,5 +1,7 @@
 package nariz.dynamics;
 
+import static nariz.text.Message.message;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -8,6 +10,7 @@ import nariz.estimation.Flag;
 import nariz.estimation.Observation;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
+import nariz.text.Message;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,6 +29,8 @@ public final class TipIns {
     public static final double FELT = 0.10;
     private static final double MOVED_PA = 1e4;
     private static final double SOON_S = 3.0;
+    private static final double LARGE = 0.35;
+    private static final double LARGE_PA = 30e3;
     private static final int FEWEST_EACH = 3;
     private static final double T90 = 1.86;
     private static final double LEAST_SPREAD = 0.02;
@@ -178,6 +183,50 @@ public final class TipIns {
             }
         }
         return Double.NaN;
+    }
+
+    /**
+     * Openings of one kind: a nozzle shows in the large ones from closed throttle, slack in the small.
+     *
+     * @param fromClosed whether they began at closed throttle, with the whole stroke of the pump to go
+     * @param large whether the throttle opened by more than {@value #LARGE} of its travel, or without a throttle
+     * channel vacuum fell by more than {@value #LARGE_PA} Pa
+     * @param count how many
+     * @param lean how many of them read lean enough to be felt
+     * @param leanest middle of their leanest readings, share
+     */
+    public record Kind(boolean fromClosed, boolean large, int count, int lean, double leanest) {
+        /** {@return it in words} */
+        public Message words() {
+            return message("tip-ins." + (fromClosed ? "closed" : "part") + (large ? "-large" : "-small"), count, lean,
+                    100.0 * leanest);
+        }
+    }
+
+    /**
+     * Parts openings into their kinds.
+     *
+     * @param events openings, those that cannot be told from the overrun before apart
+     * @return kinds of which there are any, from closed throttle first, large ones first
+     */
+    public static List<Kind> kinds(List<TipIn> events) {
+        List<Kind> out = new ArrayList<>();
+        for (boolean closed : new boolean[] {true, false}) {
+            for (boolean large : new boolean[] {true, false}) {
+                List<TipIn> own = events.stream().filter(t -> !Double.isNaN(t.readFromS()) && t.fromClosed() == closed
+                        && large(t) == large).toList();
+                if (!own.isEmpty()) {
+                    double[] v = own.stream().mapToDouble(TipIn::leanest).sorted().toArray();
+                    out.add(new Kind(closed, large, own.size(), (int) own.stream().filter(TipIn::lean).count(),
+                            v[v.length / 2]));
+                }
+            }
+        }
+        return out;
+    }
+
+    private static boolean large(TipIn t) {
+        return Double.isNaN(t.opened()) ? t.fromVacuumPa() - t.toVacuumPa() > LARGE_PA : t.opened() > LARGE;
     }
 
     /**

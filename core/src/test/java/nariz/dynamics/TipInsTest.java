@@ -79,4 +79,36 @@ public class TipInsTest {
         assertThat(found.leanAfterS()).isCloseTo(0.2, within(0.11));
         assertThat(found.leanForS()).isCloseTo(0.4, within(0.16));
     }
+
+    private static TipIn opening(double atS, double leanest) {
+        return new TipIn((int) (10 * atS), atS, 1500, 6e4, 2e4, 0.4, true, 0.0, 1.5, leanest, 0.0, 0.1, 0.3);
+    }
+
+    @Test
+    public void openingsAreToldByKind() {
+        List<TipIn> all = List.of(opening(10, 0.08), opening(20, 0.25), opening(30, 0.15), new TipIn(400, 40, 2400, 5e4,
+                4e4, 0.1, false, 0.0, 1.5, 0.02, 0.0, Double.NaN, 0.0), new TipIn(500, 50, 2400, 6e4, 2e4, Double.NaN,
+                false, 0.0, 1.5, 0.12, 0.0, 0.1, 0.2), new TipIn(600, 60, 2400, 6e4, 2e4, 0.5, true, Double.NaN, 1.5,
+                0.9, 0.0, 0.1, 0.2));
+        List<TipIns.Kind> kinds = TipIns.kinds(all);
+        assertThat(kinds).containsExactly(new TipIns.Kind(true, true, 3, 2, 0.15), new TipIns.Kind(false, true, 1, 1,
+                0.12), new TipIns.Kind(false, false, 1, 0, 0.02));
+        assertThat(kinds.getFirst().words().toString()).isEqualTo(
+                "from closed throttle, large: 2 of 3 lean enough to be felt, leanest 15 % in the middle");
+        assertThat(TipIns.kinds(List.of())).isEmpty();
+    }
+
+    /** The second of two quick stabs reads much leaner where the pump does not refill. */
+    @Test
+    public void aPumpThatDoesNotRefillShowsInTheSecondOfTwoStabs() {
+        List<TipIn> hangs = List.of(opening(10, 0.08), opening(12, 0.25), opening(40, 0.10), opening(42, 0.22),
+                opening(70, 0.09), opening(72, 0.27));
+        double[] d = TipIns.soonAgain(hangs).orElseThrow();
+        assertThat(d[0]).isEqualTo(0.1567, within(1e-3));
+        assertThat(d[1]).isGreaterThan(0.05);
+        List<TipIn> sound = List.of(opening(10, 0.08), opening(12, 0.09), opening(40, 0.10), opening(42, 0.08),
+                opening(70, 0.09), opening(72, 0.10));
+        assertThat(TipIns.soonAgain(sound).orElseThrow()[1]).isLessThan(0.0);
+        assertThat(TipIns.soonAgain(hangs.subList(0, 4))).isEmpty();
+    }
 }

@@ -75,22 +75,4 @@ public class UnloadedSweepTest {
         assertThat(UnloadedSweep.of(held(k -> 0.96, 60.0)).holds()).isEmpty();
         assertThat(UnloadedSweep.of(held(k -> 0.96, 60.0)).words()).isEmpty();
     }
-
-    private static TipIn opening(double atS, double leanest) {
-        return new TipIn((int) (10 * atS), atS, 1500, 6e4, 2e4, 0.4, true, 0.0, 1.5, leanest, 0.0, 0.1, 0.3);
-    }
-
-    /** The second of two quick stabs reads much leaner where the pump does not refill. */
-    @Test
-    public void aPumpThatDoesNotRefillShowsInTheSecondOfTwoStabs() {
-        List<TipIn> hangs = List.of(opening(10, 0.08), opening(12, 0.25), opening(40, 0.10), opening(42, 0.22),
-                opening(70, 0.09), opening(72, 0.27));
-        double[] d = TipIns.soonAgain(hangs).orElseThrow();
-        assertThat(d[0]).isEqualTo(0.1567, within(1e-3));
-        assertThat(d[1]).isGreaterThan(0.05);
-        List<TipIn> sound = List.of(opening(10, 0.08), opening(12, 0.09), opening(40, 0.10), opening(42, 0.08),
-                opening(70, 0.09), opening(72, 0.10));
-        assertThat(TipIns.soonAgain(sound).orElseThrow()[1]).isLessThan(0.0);
-        assertThat(TipIns.soonAgain(hangs.subList(0, 4))).isEmpty();
-    }
 }

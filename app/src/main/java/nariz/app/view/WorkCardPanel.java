@@ -23,6 +23,7 @@ import nariz.diagnosis.RuleOfThumb;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.diagnosis.WorkCard;
+import nariz.dynamics.TipIns;
 import nariz.text.Message;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
@@ -198,6 +199,10 @@ final class WorkCardPanel extends ScrollPane {
     private void moments(Advice a, Stop stop, Drive d) {
         if (stop == Stop.POWER) {
             lines(say("work-card-panel.enrichment-seen"), a.dynamics().ofEnrichment());
+        }
+        if (stop == Stop.PUMP) {
+            lines(say("work-card-panel.openings-by-kind"), TipIns.kinds(d.tipIns().events()).stream().map(
+                    TipIns.Kind::words).toList());
         }
         if (stop == Stop.SECONDARY) {
             lines(say("work-card-panel.second-seen"), a.dynamics().ofSecondStage());
