@@ -3,6 +3,7 @@ package nariz.comparison;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -231,7 +232,10 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
 
         private static double[] tipIns(Analysis a) {
             double[] lean = a.tipIns().stream().filter(TipIn::fromClosed).mapToDouble(TipIn::leanest).toArray();
-            double mean = Stream.of(lean).flatMapToDouble(java.util.Arrays::stream).average().orElse(Double.NaN);
+            if (lean.length == 0) {
+                throw problem("problem.no-openings", "problem.open-the-throttle");
+            }
+            double mean = Arrays.stream(lean).average().orElse(Double.NaN);
             double squares = 0.0;
             for (double l : lean) {
                 squares += (l - mean) * (l - mean);

@@ -253,9 +253,4 @@ public record EnrichmentFinding(double ratedPa, EnrichmentStudy.Seen seen, doubl
         return ways.stream().filter(w -> w.regime() == Regime.CRUISE || w.regime() == Regime.TRANSFER)
                 .min(Comparator.comparingDouble(Way::lowPa));
     }
-
-    /** {@return the idle's vacuum, where it idled} */
-    public Optional<Way> idle() {
-        return ways.stream().filter(w -> w.regime() == Regime.IDLE).findFirst();
-    }
 }
