@@ -378,7 +378,13 @@ public final class Part {
         return whole;
     }
 
-    private String path(Stage stage) {
+    /**
+     * Where it stands on a sheet.
+     *
+     * @param stage which stage
+     * @return path below {@code carburetor}
+     */
+    String path(Stage stage) {
         return whole ? field : stage.key() + "." + field;
     }
 

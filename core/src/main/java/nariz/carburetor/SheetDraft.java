@@ -2,6 +2,8 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -23,6 +25,7 @@ public final class SheetDraft {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final String EACH = ";";
     private static final String FAMILY = "carburetor.family";
+    private static final int WRITTEN_DECIMALS = 6;
     private final Map<String, Object> root;
 
     /**
@@ -238,6 +241,40 @@ public final class SheetDraft {
         } catch (NumberFormatException e) {
             return Optional.empty();
         }
+    }
+
+    /**
+     * Writes down a part that was fitted. Everything else stays as it was written, in the units it was written in;
+     * where several of a part stand apart, all move as far as the part did.
+     *
+     * @param change the part and its new size; a stop screw, which no sheet carries, changes nothing
+     * @throws InputProblem when the sheet cannot be read as it is
+     */
+    public void fit(PartChange change) {
+        Part part = change.part();
+        if (part.role() == Part.Role.IDLE_STOP) {
+            return;
+        }
+        BuildSheet then = change.fit(BuildSheetReader.parse("", json()));
+        List<Double> each = part.each(then.carburetor(), change.side());
+        set("carburetor." + part.path(change.side()), each.isEmpty() ? written(part, change.to()) : each.stream().map(
+                v -> written(part, v)).collect(Collectors.joining(EACH + " ")));
+        List<PartChange> left = PartChange.between(then, BuildSheetReader.parse("", json()));
+        if (!left.isEmpty()) {
+            throw new IllegalStateException("the sheet did not take " + change + ": " + left);
+        }
+    }
+
+    private static String written(Part part, double value) {
+        if (!part.kinds().isEmpty()) {
+            return part.kinds().get(Math.clamp(Math.round(value), 0, part.kinds().size() - 1));
+        }
+        if (part.pluggable() && value == 0.0) {
+            return "plugged";
+        }
+        // Finer than any part is made or measured.
+        return new BigDecimal(value).setScale(WRITTEN_DECIMALS, RoundingMode.HALF_UP).stripTrailingZeros()
+                .toPlainString() + (part.unit().isEmpty() ? "" : " " + part.unit());
     }
 
     /**

@@ -60,18 +60,42 @@ public final class PreviousReader {
         return new PreviousReader(source).previous(LocatedJson.parse(source, json));
     }
 
-    private Previous previous(LocatedJson root) {
+    /**
+     * Reads what an advice comes to.
+     *
+     * @param source name for messages
+     * @param json an advice
+     * @return verdict and what was to be changed at once
+     * @throws InputProblem when it is not an advice
+     */
+    public static AdviceSummary summary(String source, String json) {
+        PreviousReader r = new PreviousReader(source);
+        LocatedJson root = LocatedJson.parse(source, json);
+        r.known(root);
+        return new AdviceSummary(r.choice(root, "verdict", Verdict.values(), Verdict::key), r.changes(root));
+    }
+
+    private void known(LocatedJson root) {
         LocatedJson format = field(root, "format");
         if (!AdviceJson.FORMAT.equals(format.value())) {
             throw problem(format, "format", message("problem.write-format-other-versions-are-not", AdviceJson.FORMAT));
         }
-        List<PartChange> fitted = new ArrayList<>();
+    }
+
+    private List<PartChange> changes(LocatedJson root) {
+        List<PartChange> out = new ArrayList<>();
         for (LocatedJson c : list(root, "changes")) {
             if ("now".equals(field(c, "when").value())) {
-                fitted.add(new PartChange(choice(c, "part", Families.parts().toArray(Part[]::new), Part::key),
+                out.add(new PartChange(choice(c, "part", Families.parts().toArray(Part[]::new), Part::key),
                         choice(c, "side", Stage.values(), Stage::key), number(c, "from"), number(c, "to")));
             }
         }
+        return out;
+    }
+
+    private Previous previous(LocatedJson root) {
+        known(root);
+        List<PartChange> fitted = changes(root);
         List<Previous.Expected> predicted = new ArrayList<>();
         for (LocatedJson p : list(root, "predicted")) {
             predicted.add(new Previous.Expected(choice(p, "regime", Regime.values(), Regime::key),
