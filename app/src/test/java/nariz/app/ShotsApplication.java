@@ -5,8 +5,7 @@ import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayDeque;
-import java.util.Deque;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import javafx.animation.AnimationTimer;
@@ -22,7 +21,7 @@ import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import nariz.app.chart.TraceView;
 import nariz.app.state.Session;
-import nariz.app.state.Stop;
+import nariz.app.state.Stops;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
 import nariz.carburetor.BuildSheet;
@@ -39,7 +38,8 @@ import nariz.text.Language;
 
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
- * in the other colours, width and height in px and {@code swapped}, which exchanges day and night.
+ * in the other colours, width and height in px and {@code swapped}, which exchanges day and night; further words are
+ * the names of the only pictures wanted.
  */
 public final class ShotsApplication extends Application {
     private static final String ROADSTER = """
@@ -53,7 +53,7 @@ public final class ShotsApplication extends Application {
     private record Shot(String name, Runnable arrange) {
     }
 
-    private final Deque<Shot> todo = new ArrayDeque<>();
+    private final List<Shot> todo = new ArrayList<>();
 
     @Override
     public void start(Stage stage) throws IOException {
@@ -68,7 +68,7 @@ public final class ShotsApplication extends Application {
         stage.show();
         window.setNight(swapped);
         todo.add(new Shot("first-use", () -> window.showOpen(true)));
-        todo.add(new Shot("transfer", () -> session.goTo(Stop.TRANSFER)));
+        todo.add(new Shot("transfer", () -> session.goTo(Stops.TRANSFER)));
         todo.add(new Shot("trace", () -> {
             if (!((ToggleButton) scene.lookup("#show-trace")).isSelected()) {
                 ((ToggleButton) scene.lookup("#show-trace")).fire();
@@ -101,22 +101,22 @@ public final class ShotsApplication extends Application {
             scene.lookup("#scrubber").requestFocus();
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             ((ToggleButton) scene.lookup("#show-card")).fire();
-            session.goTo(Stop.POWER);
+            session.goTo(Stops.POWER);
         }));
         todo.add(new Shot("pulls", () -> {
-            session.goTo(Stop.SECONDARY);
+            session.goTo(Stops.SECONDARY);
             ((ToggleButton) scene.lookup("#show-pulls")).fire();
             session.moveCursor(session.driveProperty().get().log().indexAt(610));
         }));
         todo.add(new Shot("to-record", () -> {
             session.select(new Span(200, 748));
             session.exclude();
-            session.goTo(Stop.MAIN);
+            session.goTo(Stops.MAIN);
             ((ToggleButton) scene.lookup("#show-plan")).fire();
         }));
         todo.add(new Shot("", session::undo));
         todo.add(new Shot("air-cleaner", () -> {
-            session.goTo(Stop.PROOF);
+            session.goTo(Stops.PROOF);
             session.comparisons().compareWith(session.comparisons().others().getFirst());
         }));
         todo.add(new Shot("trials", () -> {
@@ -133,10 +133,10 @@ public final class ShotsApplication extends Application {
             session.openDemo();
             ((ToggleButton) scene.lookup("#show-card")).fire();
         }));
-        todo.add(new Shot("", () -> session.goTo(Stop.MAIN)));
+        todo.add(new Shot("", () -> session.goTo(Stops.MAIN)));
         todo.add(new Shot("open-problem", () -> {
             window.setNight(swapped);
-            session.goTo(Stop.TRANSFER);
+            session.goTo(Stops.TRANSFER);
             session.complain("drive.csv, line 1, column 3 (vacuum): found no unit for manifold vacuum. Put the unit in "
                     + "the header, for example vacuum_inHg (units: inhg, kpa, mbar, hpa, psi).");
         }));
@@ -191,7 +191,7 @@ public final class ShotsApplication extends Application {
             session.dismissProblem();
             session.open(weak, stabs);
         }));
-        todo.add(new Shot("pump", () -> session.goTo(Stop.PUMP)));
+        todo.add(new Shot("pump", () -> session.goTo(Stops.PUMP)));
         Path roadster = sheet.resolveSibling("kit-roadster.json");
         Path growing = sheet.resolveSibling("kit-roadster.csv");
         Files.writeString(roadster, ROADSTER);
@@ -210,11 +210,23 @@ public final class ShotsApplication extends Application {
             session.openDemo();
         }));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
+        List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped")).toList();
+        if (!only.isEmpty()) {
+            dropUnwanted(only);
+        }
         new Taker(session, scene, folder).start();
     }
 
+    /** What comes after the last picture wanted need not be arranged. */
+    private void dropUnwanted(List<String> only) {
+        while (!todo.isEmpty() && !only.contains(todo.getLast().name())) {
+            todo.removeLast();
+        }
+        todo.replaceAll(s -> only.contains(s.name()) ? s : new Shot("", s.arrange()));
+    }
+
     private static double size(List<String> args, int place, double usual) {
-        return args.size() >= 3 ? Double.parseDouble(args.get(place)) : usual;
+        return args.size() >= 3 && args.get(place).matches("[0-9]+") ? Double.parseDouble(args.get(place)) : usual;
     }
 
     /** Arranges a view, lets three pulses pass, takes it. */
@@ -233,7 +245,7 @@ public final class ShotsApplication extends Application {
 
         @Override
         public void handle(long now) {
-            Shot shot = todo.peek();
+            Shot shot = todo.isEmpty() ? null : todo.getFirst();
             if (shot == null) {
                 stop();
                 session.close();
@@ -248,7 +260,7 @@ public final class ShotsApplication extends Application {
                 if (!shot.name().isEmpty()) {
                     save(shot.name());
                 }
-                todo.remove();
+                todo.removeFirst();
                 arranged = false;
                 if (session.driveProperty().get() == null) {
                     session.openDemo();

@@ -31,8 +31,8 @@ public final class EffectChart extends Picture {
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.trials().effectProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> redraw());
-        setMinHeight(150);
-        setPrefHeight(196);
+        setMinHeight(138);
+        setPrefHeight(138);
     }
 
     @Override
@@ -49,7 +49,7 @@ public final class EffectChart extends Picture {
             text(g, say("effect-chart.nothing-to-compare-yet"), 12, 42, 13, p.faint(), TextAlignment.LEFT);
             return;
         }
-        double top = 44;
+        double top = 42;
         double row = Math.min(30, (h - top - 8) / rows.size());
         double middle = x(0, w);
         text(g, say("effect-chart.rich"), LEFT, 34, 12, p.rich(), TextAlignment.LEFT);

@@ -14,6 +14,7 @@ import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Shares;
 import nariz.app.state.Stop;
+import nariz.app.state.Stops;
 import nariz.app.theme.Palette;
 import nariz.carburetor.Circuit;
 import nariz.diagnosis.CircuitFinding;
@@ -68,7 +69,7 @@ public final class FuelStream extends Picture {
         WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> redraw());
         setOnMouseClicked(e -> hits.stream().filter(x -> e.getY() >= x.top() && e.getY() < x.bottom()).findFirst()
                 .ifPresent(x -> session.goTo(x.stop())));
-        setMinSize(350, 185);
+        setMinSize(300, 185);
     }
 
     @Override
@@ -214,8 +215,8 @@ public final class FuelStream extends Picture {
             double share = total > 0 ? shown[c.index()] / total : 0;
             double thick = share * geo.thickest;
             double y = at + geo.label + thick / 2;
-            Stop stop = Stop.of(c);
-            boolean selected = stop == session.stopProperty().get();
+            Stop stop = Stops.of(c);
+            boolean selected = stop.equals(session.stopProperty().get());
             hits.add(new Hit(at, at + geo.label + thick + slack, stop));
             at += geo.label + thick + slack;
             CircuitFinding f = d.analysis().advice().finding(c);
@@ -286,9 +287,14 @@ public final class FuelStream extends Picture {
         mark(g, p, f, right, up, narrow);
     }
 
+    /** Whether the branch is marked as lean or rich; what is settled is not, whatever it reads within tolerance. */
+    private static boolean off(CircuitFinding f) {
+        return f.status() != Status.SETTLED && Math.abs(f.error()) >= 0.025;
+    }
+
     private static String markWords(CircuitFinding f, boolean narrow) {
         double half = 0.5 * (f.high() - f.low()) / Math.max(f.correction(), 0.1);
-        String s = Math.abs(f.error()) >= 0.025 ? narrow ? Math.round(Math.abs(f.error()) * 100) + " %"
+        String s = off(f) ? narrow ? Math.round(Math.abs(f.error()) * 100) + " %"
                 : words(f.error()) : narrow ? say("fuel-stream.fine") : say("fuel-stream.on-target");
         return s + (narrow ? "" : String.format(Locale.ROOT, " ±%.0f", 100 * half));
     }
@@ -297,11 +303,11 @@ public final class FuelStream extends Picture {
     private static void mark(GraphicsContext g, Palette p, CircuitFinding f, double right, double y,
             boolean narrow) {
         double e = f.error();
-        Color c = p.of(e);
+        Color c = off(f) ? p.of(e) : p.fine();
         String s = markWords(f, narrow);
         strong(g, s, right, y, 12, c, TextAlignment.RIGHT);
         double x = right - 10 - width(s, 12);
-        if (Math.abs(e) < 0.025) {
+        if (!off(f)) {
             g.fillOval(x - 3, y - 3, 6, 6);
         } else {
             double t = e > 0 ? -1 : 1;

@@ -39,6 +39,7 @@ public abstract class Picture extends Region {
     private record Measured(String text, double size) {
     }
 
+    private final List<PictureKey> keys = new ArrayList<>();
     private final List<Canvas> canvases = new ArrayList<>();
     private final Scale fine = new Scale(1, 1);
     private final DoubleProperty sharpness = new SimpleDoubleProperty(1);
@@ -59,6 +60,21 @@ public abstract class Picture extends Region {
         getStyleClass().add("picture");
         palette.addListener((o, was, is) -> redraw());
         focusedProperty().addListener((o, was, is) -> redraw());
+        setOnKeyPressed(e -> keys.stream().filter(k -> k.keys().stream().anyMatch(c -> c.match(e))).findFirst()
+                .ifPresent(k -> {
+                    k.run().run();
+                    e.consume();
+                }));
+    }
+
+    /** Says what a key does while the picture has the focus. */
+    protected final void on(PictureKey key) {
+        keys.add(key);
+    }
+
+    /** {@return what keys do while the picture has the focus} */
+    public final List<PictureKey> keys() {
+        return List.copyOf(keys);
     }
 
     /** {@return colours in use} */
@@ -171,13 +187,15 @@ public abstract class Picture extends Region {
         g.fillText(s, x, y);
     }
 
-    /** Text on a ground of its own, so that it can be read over marks. */
-    static void plate(GraphicsContext g, Palette p, String s, double x, double y, Color c, TextAlignment align) {
+    /** Text on a ground of its own, so that it can be read over marks; returns the place it takes. */
+    static Rectangle2D plate(GraphicsContext g, Palette p, String s, double x, double y, Color c,
+            TextAlignment align) {
         double wide = width(s, 12);
         double left = align == TextAlignment.RIGHT ? x - wide : align == TextAlignment.CENTER ? x - wide / 2 : x;
         g.setFill(clear(p.panel(), 0.82));
         g.fillRoundRect(left - 3, y - 8, wide + 6, 16, 6, 6);
         text(g, s, x, y, 12, c, align);
+        return new Rectangle2D(left - 3, y - 8, wide + 6, 16);
     }
 
     /** Width of text in the heavier face, px. */

@@ -4,24 +4,34 @@ import static nariz.app.words.WindowWords.say;
 import static nariz.app.words.WindowWords.units;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntToDoubleFunction;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
+import javafx.scene.shape.ArcType;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Boundaries;
 import nariz.app.state.Comparison;
 import nariz.app.state.Drive;
 import nariz.app.state.Effect;
+import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.app.state.Trace;
 import nariz.app.theme.Palette;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
 import nariz.comparison.Pair;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Analysis;
@@ -41,9 +51,38 @@ public final class Plane extends Picture {
     private static final double MOST_INHG = 22;
     private static final double PX_PER_PERCENT = 1.7;
     private static final int MOST_LINES = 6;
+    private static final double STRONG = 0.9;
+    private static final double WEAK = 0.30;
+    /** From here on a stay is named, s. */
+    private static final double LONG_S = 10;
+    /** How near the pointer must be, px. */
+    private static final double NEAR = 14;
 
     private final Session session;
     private final BooleanProperty planShown = new SimpleBooleanProperty();
+    private final ObjectProperty<Shows> shows = new SimpleObjectProperty<>(Shows.ERROR);
+    private List<PlaneMark> marks = List.of();
+    private Trace marked;
+    private double markedWidth;
+    private double markedHeight;
+    private PlaneMark hovered;
+
+    /** What the marks say. */
+    public enum Shows {
+        /** How far the mixture is from target. */
+        ERROR,
+        /** How long the engine ran there. */
+        DWELL,
+        /** How much of the fuel the shown stop's circuits deliver. */
+        SHARE,
+        /** How it differs from the drive it is compared with. */
+        DIFFERENCE;
+
+        /** {@return name in the program} */
+        public String id() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
 
     /**
      * Sets up the picture.
@@ -61,14 +100,13 @@ public final class Plane extends Picture {
         WeakListeners.attach(session.trials().effectProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> redraw());
         planShown.addListener((o, was, is) -> redraw());
+        shows.addListener((o, was, is) -> redraw());
+        setOnMouseMoved(e -> hover(nearest(e.getX(), e.getY(), NEAR)));
+        setOnMouseExited(e -> hover(null));
         setOnMouseClicked(e -> pick(e.getX(), e.getY()));
-        setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
-                step(e.getCode() == KeyCode.N ? 1 : -1);
-                e.consume();
-            }
-        });
-        setMinSize(290, 185);
+        on(PictureKey.of(say("keys.next-mark"), () -> step(1), KeyCode.N));
+        on(PictureKey.of(say("keys.previous-mark"), () -> step(-1), KeyCode.P));
+        setMinSize(270, 185);
     }
 
     /** {@return whether the readings still to be made are drawn} */
@@ -76,38 +114,42 @@ public final class Plane extends Picture {
         return planShown;
     }
 
-    private void pick(double x, double y) {
-        requestFocus();
-        Drive d = session.driveProperty().get();
-        if (d == null || !d.analysis().estimated()) {
-            return;
-        }
-        double best = 26 * 26;
-        int at = -1;
-        for (int i = 0; i < d.analysis().estimate().cells().size(); i++) {
-            Cell c = d.analysis().estimate().cells().get(i);
-            double dx = x(d, c.rpm()) - x;
-            double dy = y(c.vacuumPa()) - y;
-            if (dx * dx + dy * dy < best) {
-                best = dx * dx + dy * dy;
-                at = c.longestSample();
-            }
-        }
-        if (at >= 0) {
-            session.moveCursor(at);
+    /** {@return what the marks say} */
+    public ObjectProperty<Shows> showsProperty() {
+        return shows;
+    }
+
+    private void hover(PlaneMark m) {
+        if (hovered == null ? m != null : !hovered.equals(m)) {
+            hovered = m;
+            redraw();
         }
     }
 
-    /** Goes to the next or previous cell along the log. */
-    private void step(int direction) {
-        Drive d = session.driveProperty().get();
-        if (d == null || !d.analysis().estimated()) {
-            return;
+    private PlaneMark nearest(double x, double y, double within) {
+        return marks.stream().filter(m -> m.distance(x, y) < Math.max(within, m.r() + 2)).min(Comparator
+                .comparingDouble(m -> m.distance(x, y))).orElse(null);
+    }
+
+    private void pick(double x, double y) {
+        requestFocus();
+        PlaneMark m = nearest(x, y, 26);
+        if (m != null) {
+            session.moveCursor(cells().get(m.cells()[0]).longestSample());
         }
+    }
+
+    private List<Cell> cells() {
+        Drive d = session.driveProperty().get();
+        return d == null || !d.analysis().estimated() ? List.of() : d.analysis().estimate().cells();
+    }
+
+    /** Goes to the next or previous mark along the log. */
+    private void step(int direction) {
         int now = session.cursorProperty().get();
         int best = -1;
-        for (Cell c : d.analysis().estimate().cells()) {
-            int s = c.longestSample();
+        for (PlaneMark m : marks) {
+            int s = cells().get(m.cells()[0]).longestSample();
             boolean ahead = direction > 0 ? s > now : s < now;
             if (ahead && (best < 0 || Math.abs(s - now) < Math.abs(best - now))) {
                 best = s;
@@ -116,6 +158,22 @@ public final class Plane extends Picture {
         if (best >= 0) {
             session.moveCursor(best);
         }
+    }
+
+    @Override
+    protected void prepare(Palette p, double w, double h) {
+        Drive d = session.driveProperty().get();
+        Trace now = d == null ? null : d.trace();
+        if (now == marked && w == markedWidth && h == markedHeight) {
+            return;
+        }
+        marked = now;
+        markedWidth = w;
+        markedHeight = h;
+        hovered = null;
+        List<Cell> c = cells();
+        marks = d == null ? List.of() : PlaneMark.of(c.stream().mapToDouble(k -> x(d, k.rpm())).toArray(), c.stream()
+                .mapToDouble(k -> y(k.vacuumPa())).toArray(), c.stream().mapToDouble(Cell::dwellS).toArray());
     }
 
     private double x(Drive d, double rpm) {
@@ -129,11 +187,11 @@ public final class Plane extends Picture {
 
     @Override
     protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
-        Comparison against = session.stopProperty().get() == Stop.PROOF ? session.comparisons().comparisonProperty()
-                .get() : null;
-        strong(g, against == null ? say("plane.where-it-ran-and") : say("plane.where-it-differs-from",
-                against.name()), 14,
-                18, 14, p.ink(), TextAlignment.LEFT);
+        Comparison compared = session.comparisons().comparisonProperty().get();
+        Comparison against = (session.stopProperty().get().compares() && shows.get() == Shows.ERROR)
+                || shows.get() == Shows.DIFFERENCE ? compared : null;
+        strong(g, against != null ? say("plane.where-it-differs-from", against.name()) : title(), 14, 18, 14, p.ink(),
+                TextAlignment.LEFT);
         Drive d = session.driveProperty().get();
         if (d == null) {
             text(g, say("plane.what-will-stand-here"), 14, 44, 13, p.faint(), TextAlignment.LEFT);
@@ -141,6 +199,7 @@ public final class Plane extends Picture {
         }
         axes(g, p, d, w, h);
         List<Label> labels = boundaries(g, p, d, w);
+        List<Rectangle2D> taken = new ArrayList<>();
         if (planShown.get()) {
             boxes(g, p, d);
         }
@@ -149,10 +208,13 @@ public final class Plane extends Picture {
         } else if (d.analysis().estimated()) {
             marks(g, p, d);
         }
-        // Over the marks, or crowded ones make them unreadable.
-        labels.forEach(l -> plate(g, p, l.text(), l.x(), l.y(), l.color(), l.align()));
+        labels.forEach(l -> taken.add(plate(g, p, l.text(), l.x(), l.y(), l.color(), l.align())));
+        if (planShown.get()) {
+            names(g, p, d, taken);
+        }
         cursor(g, p, d);
         key(g, p, w, h, against != null);
+        told(g, p, d, w, h);
     }
 
     private record Label(String text, double x, double y, Color color, TextAlignment align) {
@@ -249,60 +311,185 @@ public final class Plane extends Picture {
         return Optional.of(new Label(say("plane.secondary-side"), thirdX, thirdY - 10, p.faint(), TextAlignment.LEFT));
     }
 
+    private String title() {
+        return switch (shows.get()) {
+            case ERROR -> say("plane.where-it-ran-and");
+            case DWELL -> say("plane.where-it-ran-how-long");
+            case SHARE -> say("plane.share-of", session.stopProperty().get().label());
+            case DIFFERENCE -> say("plane.nothing-to-differ-from");
+        };
+    }
+
     private void marks(GraphicsContext g, Palette p, Drive d) {
-        Analysis a = d.analysis();
-        Effect then = session.trials().effectProperty().get();
-        double[] after = then.phi();
-        boolean change = then.changed();
         Stop stop = session.stopProperty().get();
-        for (int i = 0; i < a.estimate().cells().size(); i++) {
-            Cell c = a.estimate().cells().get(i);
-            double x = x(d, c.rpm());
-            double y = y(c.vacuumPa());
-            double r = 2.5 + Math.min(8, 1.3 * Math.sqrt(c.dwellS()));
-            double e = a.targetPhi(i) / a.estimate().phi(i) - 1;
-            boolean mine = speaks(a, i, stop);
-            Color color = p.of(e);
-            double solid = mine ? 0.9 : 0.30;
-            g.setFill(clear(p.panel(), 0.8));
-            g.fillOval(x - r, y - r, 2 * r, 2 * r);
-            boolean thin = c.dwellS() < 1.5;
-            g.setFill(clear(color, thin ? 0.12 * solid : 0.35 * solid));
-            g.fillOval(x - r, y - r, 2 * r, 2 * r);
-            g.setStroke(clear(color, solid));
-            g.setLineWidth(mine ? 1.6 : 1);
-            g.setLineDashes(thin ? new double[] {2, 2} : new double[] {});
-            g.strokeOval(x - r, y - r, 2 * r, 2 * r);
-            g.setLineDashes();
-            whisker(g, clear(color, solid), x, y, e, true);
-            if (change && (mine || (then.tried() && Math.abs(after[i] / a.estimate().phi(i) - 1) > 0.005))) {
-                whisker(g, p.ink(), x + 4, y, a.targetPhi(i) / after[i] - 1, false);
+        for (PlaneMark m : marks) {
+            boolean mine = speaks(d.analysis(), m, stop);
+            switch (shows.get()) {
+                case ERROR -> error(g, p, d.analysis(), m, mine);
+                case DWELL -> disc(g, p, p.fine(), m, true, m.dwellS() >= LONG_S ? say("plane.seconds", m.dwellS())
+                        : "");
+                case SHARE -> share(g, p, d.analysis(), m, stop);
+                case DIFFERENCE -> disc(g, p, p.faint(), m, false, "");
             }
         }
     }
 
+    private static boolean speaks(Analysis a, PlaneMark m, Stop stop) {
+        return Arrays.stream(m.cells()).anyMatch(i -> stop.speaks(a, i));
+    }
+
+    private double mean(PlaneMark m, IntToDoubleFunction of) {
+        return m.mean(of, i -> cells().get(i).dwellS());
+    }
+
+    private void error(GraphicsContext g, Palette p, Analysis a, PlaneMark m, boolean mine) {
+        double e = mean(m, i -> a.targetPhi(i) / a.estimate().phi(i) - 1);
+        Color color = p.of(e);
+        disc(g, p, color, m, mine, "");
+        whisker(g, clear(color, mine ? STRONG : WEAK), m.x(), m.y(), e, true);
+        Effect then = session.trials().effectProperty().get();
+        double[] after = then.phi();
+        if (!then.changed()) {
+            return;
+        }
+        boolean moved = Arrays.stream(m.cells()).anyMatch(i -> Math.abs(after[i] / a.estimate().phi(i) - 1) > 0.005);
+        if (mine || (then.tried() && moved)) {
+            whisker(g, p.ink(), m.x() + 4, m.y(), mean(m, i -> a.targetPhi(i) / after[i] - 1), false);
+        }
+    }
+
+    /** A disc as large as the time spent; dashed where that is little. */
+    private static void disc(GraphicsContext g, Palette p, Color color, PlaneMark m, boolean strong, String inside) {
+        double solid = strong ? STRONG : WEAK;
+        double r = m.r();
+        g.setFill(clear(p.panel(), 0.8));
+        g.fillOval(m.x() - r, m.y() - r, 2 * r, 2 * r);
+        boolean thin = m.dwellS() < 1.5;
+        g.setFill(clear(color, thin ? 0.12 * solid : 0.35 * solid));
+        g.fillOval(m.x() - r, m.y() - r, 2 * r, 2 * r);
+        g.setStroke(clear(color, solid));
+        g.setLineWidth(strong ? 1.6 : 1);
+        g.setLineDashes(thin ? new double[] {2, 2} : new double[] {});
+        g.strokeOval(m.x() - r, m.y() - r, 2 * r, 2 * r);
+        g.setLineDashes();
+        if (!inside.isEmpty()) {
+            text(g, inside, m.x(), m.y() + r + 8, 12, p.ink(), TextAlignment.CENTER);
+        }
+    }
+
+    /** The part of the disc that the circuits of the stop fill. */
+    private void share(GraphicsContext g, Palette p, Analysis a, PlaneMark m, Stop stop) {
+        double s = mean(m, i -> a.estimate().share(i, stop.circuits(a.observation().sheet().carburetor().family())));
+        disc(g, p, p.faint(), m, false, "");
+        g.setFill(p.accent());
+        g.fillArc(m.x() - m.r(), m.y() - m.r(), 2 * m.r(), 2 * m.r(), 90, -360 * s, ArcType.ROUND);
+    }
+
+    /** What a mark means, in words. */
+    String words(PlaneMark m) {
+        Drive d = session.driveProperty().get();
+        Analysis a = d.analysis();
+        double phi = mean(m, i -> a.estimate().phi(i));
+        double target = mean(m, a::targetPhi);
+        Stop stop = session.stopProperty().get();
+        Family family = d.sheet().carburetor().family();
+        double s = mean(m, i -> a.estimate().share(i, stop.circuits(family)));
+        Effect then = session.trials().effectProperty().get();
+        MixtureUnit unit = session.unitProperty().get();
+        StringBuilder out = new StringBuilder(say("plane.mark", mean(m, i -> cells().get(i).rpm()),
+                units().vacuum(mean(m, i -> cells().get(i).vacuumPa())), m.dwellS()));
+        out.append('\n').append(say("plane.mark-reads", unit.marked(1 / phi), unit.text(1 / target),
+                error(target / phi - 1)));
+        if (!stop.circuits(family).isEmpty()) {
+            out.append('\n').append(say("plane.mark-share", stop.label(), 100 * s));
+        }
+        if (then.changed()) {
+            out.append('\n').append(say(then.tried() ? "plane.mark-tried" : "plane.mark-after", error(target
+                    / mean(m, i -> then.phi()[i]) - 1)));
+        }
+        return out.toString();
+    }
+
+    private static String error(double e) {
+        long percent = Math.round(100 * Math.abs(e));
+        return percent == 0 ? say("plane.on-target") : say(e > 0 ? "plane.percent-lean" : "plane.percent-rich",
+                percent);
+    }
+
+    /** The words of the mark under the pointer, beside it and inside the picture. */
+    private void told(GraphicsContext g, Palette p, Drive d, double w, double h) {
+        PlaneMark m = hovered;
+        if (m == null || !d.analysis().estimated()) {
+            return;
+        }
+        String[] lines = words(m).split("\n");
+        double wide = 16 + Arrays.stream(lines).mapToDouble(l -> width(l, 12.5)).max().orElse(0);
+        double high = 10 + 18.0 * lines.length;
+        double x = Math.clamp(m.x() + m.r() + 8 + wide > w - 4 ? m.x() - m.r() - 8 - wide : m.x() + m.r() + 8, 4,
+                Math.max(4, w - wide - 4));
+        double y = Math.clamp(m.y() - high / 2, 4, Math.max(4, h - high - 4));
+        g.setFill(p.panel());
+        g.fillRoundRect(x, y, wide, high, 8, 8);
+        g.setStroke(p.accent());
+        g.setLineWidth(1.4);
+        g.strokeRoundRect(x, y, wide, high, 8, 8);
+        for (int i = 0; i < lines.length; i++) {
+            text(g, lines[i], x + 8, y + 14 + 18.0 * i, 12.5, p.ink(), TextAlignment.LEFT);
+        }
+    }
+
+    private Rectangle2D frame(Drive d, DrivePlan.Item i) {
+        double x = x(d, i.fromRpm());
+        double y = y(i.fromPa());
+        return new Rectangle2D(x, y, Math.max(4, x(d, i.toRpm()) - x), Math.max(8, y(i.toPa()) - y));
+    }
+
     /** Readings still to be made, as empty frames to drive into. */
     private void boxes(GraphicsContext g, Palette p, Drive d) {
-        Set<Circuit> named = new HashSet<>();
         for (DrivePlan.Item i : d.plan().missing()) {
             if (Double.isNaN(i.fromPa())) {
                 continue;
             }
-            double x = x(d, i.fromRpm());
-            double y = y(i.fromPa());
+            Rectangle2D f = frame(d, i);
             g.setStroke(p.accent());
             g.setLineWidth(1.6);
             g.setLineDashes(4, 4);
-            g.strokeRoundRect(x, y, x(d, i.toRpm()) - x, Math.max(8, y(i.toPa()) - y), 8, 8);
+            g.strokeRoundRect(f.getMinX(), f.getMinY(), f.getWidth(), f.getHeight(), 8, 8);
             g.setLineDashes();
             g.setFill(clear(p.accent(), 0.07));
-            g.fillRoundRect(x, y, x(d, i.toRpm()) - x, Math.max(8, y(i.toPa()) - y), 8, 8);
-            if (named.add(i.circuit())) {
-                text(g, say(i.circuit().label()), x + 5, Math.min(y(i.toPa()), getHeight() - BOTTOM) - 9, 12,
-                        p.accent(),
-                        TextAlignment.LEFT);
+            g.fillRoundRect(f.getMinX(), f.getMinY(), f.getWidth(), f.getHeight(), 8, 8);
+        }
+    }
+
+    /** Names of the frames beside them: where a place has a mark, a name or another frame in it, the next is tried. */
+    private void names(GraphicsContext g, Palette p, Drive d, List<Rectangle2D> taken) {
+        List<DrivePlan.Item> missing = d.plan().missing().stream().filter(i -> !Double.isNaN(i.fromPa())).toList();
+        Set<Circuit> named = new HashSet<>();
+        for (DrivePlan.Item i : missing) {
+            if (!named.contains(i.circuit()) && name(g, p, say(i.circuit().label()), frame(d, i), taken)) {
+                named.add(i.circuit());
             }
         }
+    }
+
+    private boolean name(GraphicsContext g, Palette p, String s, Rectangle2D f, List<Rectangle2D> taken) {
+        double wide = width(s, 12) + 6;
+        double middle = 0.5 * (f.getMinX() + f.getMaxX()) - wide / 2;
+        double centre = 0.5 * (f.getMinY() + f.getMaxY()) - 8;
+        double[][] places = {{middle, f.getMinY() - 18}, {middle, f.getMaxY() + 2}, {f.getMaxX() + 3, centre},
+            {f.getMinX() - wide - 3, centre}, {f.getMaxX() + 3, f.getMinY()}, {f.getMaxX() + 3, f.getMaxY() - 16},
+            {f.getMinX() - wide - 3, f.getMinY()}, {f.getMinX() - wide - 3, f.getMaxY() - 16}, {middle, centre}};
+        for (double[] at : places) {
+            Rectangle2D r = new Rectangle2D(at[0], at[1], wide, 16);
+            boolean inside = at[0] > LEFT && at[0] + wide < getWidth() - RIGHT && at[1] > TOP
+                    && at[1] + 16 < getHeight() - BOTTOM;
+            if (inside && taken.stream().noneMatch(r::intersects) && marks.stream().noneMatch(m -> r.intersects(m.x()
+                    - m.r() - 2, m.y() - m.r() - 2, 2 * m.r() + 4, 2 * m.r() + 4))) {
+                taken.add(plate(g, p, s, at[0] + 3, at[1] + 8, p.accent(), TextAlignment.LEFT));
+                return true;
+            }
+        }
+        return false;
     }
 
     /** This run against that: the whisker is the difference, up for leaner now. */
@@ -335,12 +522,6 @@ public final class Plane extends Picture {
         }
     }
 
-    private static boolean speaks(Analysis a, int cell, Stop stop) {
-        boolean enrichment = stop == Stop.POWER && a.estimate().cells().get(cell).vacuumPa() < 9 * Units.INHG;
-        return a.estimate().share(cell, stop.circuits(a.observation().sheet().carburetor().family())) > 0.25
-                || enrichment;
-    }
-
     private void cursor(GraphicsContext g, Palette p, Drive d) {
         int s = session.cursorProperty().get();
         double rpm = d.log().rpm()[s];
@@ -361,6 +542,11 @@ public final class Plane extends Picture {
     private void key(GraphicsContext g, Palette p, double w, double h, boolean against) {
         double x = 14;
         double y = h - 10;
+        if (shows.get() == Shows.DWELL || shows.get() == Shows.SHARE) {
+            text(g, say(shows.get() == Shows.DWELL ? "plane.key-dwell" : "plane.key-share"), x, y, 12, p.faint(),
+                    TextAlignment.LEFT);
+            return;
+        }
         String lean = say(against ? "plane.leaner" : "plane.lean");
         String rich = say(against ? "plane.richer-now" : "plane.rich");
         line(g, x, y + 5, x, y - 6, p.lean(), 3);

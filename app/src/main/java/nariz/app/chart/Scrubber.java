@@ -6,7 +6,7 @@ import static nariz.app.words.WindowWords.units;
 import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.KeyEvent;
+import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
@@ -26,12 +26,15 @@ public final class Scrubber extends Picture {
     private static final double LEFT = 62;
     private static final double RIGHT = 14;
     private static final double LANE = 13;
+    /** Below this height it is a ribbon: the mixture has all of it and speed is left out. */
+    private static final double LOW = 110;
     private static final double LEANEST = 1.30;
     private static final double RICHEST = 0.72;
 
     private final Session session;
     private double anchorS = Double.NaN;
     private Columns columns;
+    private boolean low;
 
     /**
      * Sets up the picture.
@@ -66,8 +69,7 @@ public final class Scrubber extends Picture {
                 stretchTo(timeAt(e.getX()));
             }
         });
-        setOnKeyPressed(this::key);
-        setMinHeight(120);
+        listKeys();
     }
 
     private void seek(double x) {
@@ -88,36 +90,41 @@ public final class Scrubber extends Picture {
                 : new Span(Math.min(anchorS, timeS), Math.max(anchorS, timeS)));
     }
 
-    private void key(KeyEvent e) {
+    private void listKeys() {
+        on(PictureKey.of(say("keys.sample-back"), () -> by(-1), KeyCode.LEFT));
+        on(PictureKey.of(say("keys.sample-on"), () -> by(1), KeyCode.RIGHT));
+        on(PictureKey.shifted(say("keys.second-back"), () -> bySecond(-1), KeyCode.LEFT));
+        on(PictureKey.shifted(say("keys.second-on"), () -> bySecond(1), KeyCode.RIGHT));
+        on(PictureKey.of(say("keys.log-start"), () -> session.moveCursor(0), KeyCode.HOME));
+        on(PictureKey.of(say("keys.log-end"), () -> session.moveCursor(Integer.MAX_VALUE), KeyCode.END));
+    }
+
+    private void by(int samples) {
+        session.moveCursor(session.cursorProperty().get() + samples);
+    }
+
+    private void bySecond(int seconds) {
         Drive d = session.driveProperty().get();
-        if (d == null) {
-            return;
+        if (d != null) {
+            session.moveCursor(d.log().indexAt(d.log().timeS()[session.cursorProperty().get()] + seconds));
         }
-        int now = session.cursorProperty().get();
-        double[] t = d.log().timeS();
-        int second = e.isShiftDown() ? 1 : 0;
-        switch (e.getCode()) {
-            case LEFT -> session.moveCursor(second > 0 ? d.log().indexAt(t[now] - 1) : now - 1);
-            case RIGHT -> session.moveCursor(second > 0 ? d.log().indexAt(t[now] + 1) : now + 1);
-            case B -> {
-                anchorS = t[now];
-                session.select(null);
-            }
-            case E -> stretchTo(t[now]);
-            case X -> {
-                if (session.selectionProperty().get() == null) {
-                    session.restore();
-                } else {
-                    session.exclude();
-                }
-            }
-            case HOME -> session.moveCursor(0);
-            case END -> session.moveCursor(d.log().size() - 1);
-            default -> {
-                return;
-            }
+    }
+
+    /** Begins a stretch at the cursor. */
+    public void beginStretch() {
+        Drive d = session.driveProperty().get();
+        if (d != null) {
+            anchorS = d.log().timeS()[session.cursorProperty().get()];
+            session.select(null);
         }
-        e.consume();
+    }
+
+    /** Ends the stretch that was begun at the cursor. */
+    public void endStretch() {
+        Drive d = session.driveProperty().get();
+        if (d != null) {
+            stretchTo(d.log().timeS()[session.cursorProperty().get()]);
+        }
     }
 
     @Override
@@ -127,9 +134,10 @@ public final class Scrubber extends Picture {
             text(g, say("scrubber.no-log-is-open"), 14, h / 2, 14, p.faint(), TextAlignment.LEFT);
             return;
         }
+        low = h < LOW;
         double top = 26;
         double lane = h - 18 - LANE;
-        double split = top + 0.60 * (lane - top);
+        double split = low ? lane - 2 : top + 0.60 * (lane - top);
         columns(g, p, d, w, top, split, lane);
         scale(g, p, d, w, top, split, lane, h);
         stretches(g, p, d, w, top, lane);
@@ -270,7 +278,7 @@ public final class Scrubber extends Picture {
             columns = new Columns(d, w);
         }
         double red = d.sheet().engine().redlineRpm();
-        double low = lane - split - 6;
+        double below = low ? 0.7 * (lane - top) : lane - split - 6;
         for (int k = 0; k < columns.flag.length; k++) {
             if (columns.flag[k] == null) {
                 continue;
@@ -278,9 +286,11 @@ public final class Scrubber extends Picture {
             int px = (int) LEFT + k;
             double v = Math.min(1, columns.vacuumPa[k] / (25 * Units.INHG));
             g.setFill(clear(p.fuel(), 0.5));
-            g.fillRect(px, lane - 3 - low * v, 1, low * v);
+            g.fillRect(px, lane - 3 - below * v, 1, below * v);
             g.setFill(p.ink());
-            g.fillRect(px, lane - 3 - low * Math.min(1, columns.rpm[k] / red), 1, 1.6);
+            if (!low) {
+                g.fillRect(px, lane - 3 - below * Math.min(1, columns.rpm[k] / red), 1, 1.6);
+            }
             if (columns.greatest[k] > 0) {
                 double y1 = lambdaY(columns.greatest[k], top, split);
                 g.fillRect(px, y1, 1, Math.max(1.2, lambdaY(columns.least[k], top, split) - y1));
@@ -314,12 +324,14 @@ public final class Scrubber extends Picture {
 
     private void scale(GraphicsContext g, Palette p, Drive d, double w, double top, double split, double lane,
             double h) {
-        for (double lambda : new double[] {0.8, 1.0, 1.2}) {
+        for (double lambda : low ? new double[] {1.0} : new double[] {0.8, 1.0, 1.2}) {
             double y = lambdaY(lambda, top, split);
             line(g, LEFT, y, w - RIGHT, y, clear(p.rule(), 0.8), 0.7);
             text(g, session.unitProperty().get().text(lambda), LEFT - 6, y, 12, p.faint(), TextAlignment.RIGHT);
         }
-        text(g, say("scrubber.rpm-vac"), LEFT - 6, 0.5 * (split + lane), 12, p.faint(), TextAlignment.RIGHT);
+        if (!low) {
+            text(g, say("scrubber.rpm-vac"), LEFT - 6, 0.5 * (split + lane), 12, p.faint(), TextAlignment.RIGHT);
+        }
         text(g, say("scrubber.steady"), LEFT - 6, lane + LANE / 2 - 1, 12, p.faint(), TextAlignment.RIGHT);
         double length = d.log().durationS();
         double every = length > 1800 ? 300 : (length > 400 ? 60 : 30);

@@ -1,5 +1,7 @@
 package nariz.app.chart;
 
+import static nariz.app.words.WindowWords.say;
+
 import javafx.scene.input.KeyCode;
 import nariz.app.state.Session;
 
@@ -16,12 +18,8 @@ abstract class SteppedPicture extends Picture {
             requestFocus();
             pick(e.getX(), e.getY());
         });
-        setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.N || e.getCode() == KeyCode.P) {
-                step(e.getCode() == KeyCode.N);
-                e.consume();
-            }
-        });
+        on(PictureKey.of(say("keys.next-moment"), () -> step(true), KeyCode.N));
+        on(PictureKey.of(say("keys.previous-moment"), () -> step(false), KeyCode.P));
         setMinSize(350, 185);
     }
 

@@ -13,7 +13,7 @@ import java.util.TreeMap;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.ImageView;
-import javafx.scene.input.KeyEvent;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.paint.Color;
@@ -87,7 +87,7 @@ public final class TraceView extends Picture {
         setOnMousePressed(this::press);
         setOnMouseDragged(this::drag);
         setOnMouseReleased(this::release);
-        setOnKeyPressed(this::key);
+        listKeys();
         setMinSize(350, 220);
         open(session.driveProperty().get());
     }
@@ -240,38 +240,41 @@ public final class TraceView extends Picture {
         session.select(timeS == anchorS ? null : new Span(Math.min(anchorS, timeS), Math.max(anchorS, timeS)));
     }
 
-    private void key(KeyEvent e) {
-        if (strips == null || e.isShortcutDown() || e.isAltDown()) {
-            return;
+    private void listKeys() {
+        on(PictureKey.sign(say("keys.zoom-in"), () -> zoomAtCursor(0.7), KeyCode.PLUS, KeyCode.ADD, KeyCode.EQUALS));
+        on(PictureKey.sign(say("keys.zoom-out"), () -> zoomAtCursor(1 / 0.7), KeyCode.MINUS, KeyCode.SUBTRACT));
+        on(PictureKey.of(say("keys.page-back"), () -> page(-0.8), KeyCode.PAGE_UP));
+        on(PictureKey.of(say("keys.page-on"), () -> page(0.8), KeyCode.PAGE_DOWN));
+        on(PictureKey.of(say("keys.whole-log"), this::whole, KeyCode.DIGIT0, KeyCode.NUMPAD0));
+        on(PictureKey.of(say("keys.sample-back"), () -> session.moveCursor(session.cursorProperty().get() - 1),
+                KeyCode.LEFT));
+        on(PictureKey.of(say("keys.sample-on"), () -> session.moveCursor(session.cursorProperty().get() + 1),
+                KeyCode.RIGHT));
+        on(PictureKey.shifted(say("keys.second-back"), () -> bySecond(-1), KeyCode.LEFT));
+        on(PictureKey.shifted(say("keys.second-on"), () -> bySecond(1), KeyCode.RIGHT));
+        on(PictureKey.of(say("keys.log-start"), () -> session.moveCursor(0), KeyCode.HOME));
+        on(PictureKey.of(say("keys.log-end"), () -> session.moveCursor(Integer.MAX_VALUE), KeyCode.END));
+    }
+
+    private double atCursor() {
+        return strips.timeS()[Math.min(session.cursorProperty().get(), strips.timeS().length - 1)];
+    }
+
+    private void zoomAtCursor(double by) {
+        if (strips != null) {
+            zoom(by, inView(atCursor()) ? atCursor() : 0.5 * (fromS + toS));
         }
-        int now = session.cursorProperty().get();
-        double at = strips.timeS()[Math.min(now, strips.timeS().length - 1)];
-        double page = 0.8 * (toS - fromS);
-        double step = e.isShiftDown() ? 1.0 : 0.0;
-        switch (e.getCode()) {
-            case PLUS, ADD, EQUALS -> zoom(0.7, inView(at) ? at : 0.5 * (fromS + toS));
-            case MINUS, SUBTRACT -> zoom(1 / 0.7, inView(at) ? at : 0.5 * (fromS + toS));
-            case PAGE_UP -> view(fromS - page, toS - page);
-            case PAGE_DOWN -> view(fromS + page, toS + page);
-            case LEFT -> session.moveCursor(step > 0 ? index(at - 1) : now - 1);
-            case RIGHT -> session.moveCursor(step > 0 ? index(at + 1) : now + 1);
-            case HOME -> session.moveCursor(0);
-            case END -> session.moveCursor(strips.timeS().length - 1);
-            case DIGIT0, NUMPAD0 -> whole();
-            case B -> {
-                anchorS = at;
-                session.select(null);
-            }
-            case E -> {
-                if (!Double.isNaN(anchorS)) {
-                    select(at);
-                }
-            }
-            default -> {
-                return;
-            }
+    }
+
+    private void page(double share) {
+        double by = share * (toS - fromS);
+        view(fromS + by, toS + by);
+    }
+
+    private void bySecond(int seconds) {
+        if (strips != null) {
+            session.moveCursor(index(atCursor() + seconds));
         }
-        e.consume();
     }
 
     private boolean inView(double timeS) {

@@ -6,10 +6,10 @@ import nariz.log.Proposal;
 /**
  * A log whose columns are not all clear.
  *
- * @param sheetFile build sheet
+ * @param sheet build sheet
  * @param logFile log
  * @param proposal what the columns seem to be
  * @param why what is not clear, for people
  */
-public record ColumnsQuestion(Path sheetFile, Path logFile, Proposal proposal, String why) {
+public record ColumnsQuestion(SheetText sheet, Path logFile, Proposal proposal, String why) {
 }

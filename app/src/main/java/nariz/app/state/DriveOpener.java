@@ -73,13 +73,13 @@ final class DriveOpener {
     }
 
     /** Opens a build sheet and a log; asks where the log does not say what its columns are. */
-    Outcome files(long opening, Path sheetFile, Path logFile, BooleanSupplier cancelled) {
-        BuildSheet sheet = BuildSheetReader.read(sheetFile);
+    Outcome files(long opening, SheetText text, Path logFile, BooleanSupplier cancelled) {
+        BuildSheet sheet = text.sheet();
         try {
             Plan before = remembered(logFile);
-            return keep(opening, json(sheetFile), sheet, read(logFile, before, cancelled), logFile, cancelled);
+            return keep(opening, text.json(), sheet, read(logFile, before, cancelled), logFile, cancelled);
         } catch (InputProblem e) {
-            return ask(opening, sheetFile, sheet, logFile, e, cancelled);
+            return ask(opening, text, sheet, logFile, e, cancelled);
         }
     }
 
@@ -103,17 +103,17 @@ final class DriveOpener {
 
     /** Opens the log in question by a plan somebody agreed to, and remembers the plan for the next of its source. */
     Outcome answered(long opening, ColumnsQuestion q, Plan plan, BooleanSupplier cancelled) {
-        BuildSheet sheet = BuildSheetReader.read(q.sheetFile());
-        Outcome o = keep(opening, json(q.sheetFile()), sheet, read(q.logFile(), plan, cancelled), q.logFile(),
+        BuildSheet sheet = q.sheet().sheet();
+        Outcome o = keep(opening, q.sheet().json(), sheet, read(q.logFile(), plan, cancelled), q.logFile(),
                 cancelled);
         repository.remember(plan);
         return o;
     }
 
     /** Opens a drive that was followed, and keeps with it what was decided and noted on the way. */
-    Outcome followed(long opening, Path sheetFile, Path logFile, Decisions made, Annotations noted,
+    Outcome followed(long opening, SheetText text, Path logFile, Decisions made, Annotations noted,
             BooleanSupplier cancelled) {
-        Outcome o = files(opening, sheetFile, logFile, cancelled);
+        Outcome o = files(opening, text, logFile, cancelled);
         if (!(o instanceof Outcome.Shown s)) {
             return o;
         }
@@ -159,15 +159,6 @@ final class DriveOpener {
                 Quality.of(r), Optional.of(run), cancelled));
     }
 
-    /** A sheet's own text, to be kept as it stands; it has just been read without complaint. */
-    private static String json(Path sheetFile) {
-        try {
-            return Files.readString(sheetFile);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
     /** A short list of noted points counts as a log. */
     private Recording read(Path file, Plan plan, BooleanSupplier cancelled) {
         Optional<Recording> points = plan == null ? PointReader.read(file) : Optional.empty();
@@ -198,7 +189,7 @@ final class DriveOpener {
         }
     }
 
-    private Outcome ask(long opening, Path sheetFile, BuildSheet sheet, Path logFile, InputProblem why,
+    private Outcome ask(long opening, SheetText text, BuildSheet sheet, Path logFile, InputProblem why,
             BooleanSupplier cancelled) {
         Proposal p;
         try {
@@ -208,13 +199,13 @@ final class DriveOpener {
         }
         Optional<Plan> before = repository.profile(p.plan().signature());
         if (before.isPresent()) {
-            return keep(opening, json(sheetFile), sheet, read(logFile, before.get(), cancelled), logFile, cancelled);
+            return keep(opening, text.json(), sheet, read(logFile, before.get(), cancelled), logFile, cancelled);
         }
         // A header that names nothing can still be asked about, as long as there are readings enough to choose from.
         if (p.clear() || p.numbers() < FEWEST_COLUMNS) {
             throw why;
         }
-        return new Outcome.Asked(new ColumnsQuestion(sheetFile, logFile, p, why.text(WindowWords.wording())));
+        return new Outcome.Asked(new ColumnsQuestion(text, logFile, p, why.text(WindowWords.wording())));
     }
 
     private Outcome keep(long opening, String sheetJson, BuildSheet sheet, Recording r, Path logFile,

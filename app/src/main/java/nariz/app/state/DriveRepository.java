@@ -8,14 +8,19 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
+import nariz.carburetor.PartChange;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.AdviceJson;
+import nariz.diagnosis.AdviceSummary;
+import nariz.diagnosis.PreviousReader;
 import nariz.log.LogReader;
 import nariz.log.Plan;
 import nariz.log.Recording;
@@ -29,6 +34,9 @@ import nariz.workbook.Workbook;
  * when first asked for, on the worker's thread. Without a file nothing is kept.
  */
 public final class DriveRepository implements AutoCloseable {
+    /** Drives of a car whose answer is read for the list of cars. */
+    private static final int MOST_TOLD = 12;
+
     private volatile Path file;
     private volatile boolean elsewhere;
     private Workbook workbook;
@@ -82,6 +90,70 @@ public final class DriveRepository implements AutoCloseable {
         List<Workbook.Vehicle> vehicles = w.vehicles();
         return w.runs().stream().map(r -> new Entry(r.id(), vehicles.stream().filter(v -> v.id() == r.vehicle())
                 .map(Workbook.Vehicle::name).findFirst().orElse(""), r.name(), r.imported(), r.durationS())).toList();
+    }
+
+    /** The cars there are, the one driven last first; drives that were taken off the list are not in their logbooks. */
+    List<Car> cars() {
+        if (!Files.exists(file)) {
+            return List.of();
+        }
+        Workbook w = needed();
+        List<Workbook.Run> runs = w.runs();
+        return w.vehicles().stream().map(v -> car(w, v, runs.stream().filter(r -> r.vehicle() == v.id()).toList()))
+                .flatMap(Optional::stream).sorted(Comparator.comparing((Car c) -> c.logbook().isEmpty() ? Instant.EPOCH
+                        : c.logbook().getFirst().at()).reversed()).toList();
+    }
+
+    private static Optional<Car> car(Workbook w, Workbook.Vehicle v, List<Workbook.Run> runs) {
+        List<Workbook.Sheet> sheets = w.sheets(v.id());
+        if (sheets.isEmpty()) {
+            return Optional.empty();
+        }
+        List<Car.Event> logbook = new ArrayList<>();
+        for (Workbook.Run r : runs) {
+            logbook.add(new Car.Event.Driven(new Entry(r.id(), v.name(), r.name(), r.imported(), r.durationS()),
+                    logbook.size() < MOST_TOLD ? told(w, r.id()) : Optional.empty()));
+        }
+        for (int i = 1; i < sheets.size(); i++) {
+            logbook.add(new Car.Event.Fitted(sheets.get(i).created(), between(sheets.get(i - 1), sheets.get(i))));
+        }
+        logbook.sort(Comparator.comparing(Car.Event::at).reversed());
+        return Optional.of(new Car(v.id(), v.name(), new SheetText(v.name(), sheets.getLast().json()), logbook));
+    }
+
+    private static Optional<AdviceSummary> told(Workbook w, long run) {
+        try {
+            return w.advice(run).map(json -> PreviousReader.summary("", json));
+        } catch (InputProblem e) {
+            // A list of cars is no place to complain about one of its drives; opening it does.
+            return Optional.empty();
+        }
+    }
+
+    private static List<PartChange> between(Workbook.Sheet was, Workbook.Sheet is) {
+        try {
+            BuildSheet now = BuildSheetReader.parse("", is.json());
+            BuildSheet then = BuildSheetReader.parse("", was.json());
+            return now.carburetor().family().equals(then.carburetor().family()) ? PartChange.between(then, now)
+                    : List.of();
+        } catch (InputProblem e) {
+            return List.of();
+        }
+    }
+
+    /** Keeps a sheet as the newest of its car, and the car where there is none of its name. */
+    void keepSheet(SheetText text) {
+        Workbook w = needed();
+        w.addSheet(w.vehicle(text.sheet().name()).id(), text.json());
+    }
+
+    /** The newest sheet of the car of a run. */
+    SheetText newestSheet(long run) {
+        Workbook w = needed();
+        Workbook.Run r = run(run);
+        String name = w.vehicles().stream().filter(v -> v.id() == r.vehicle()).map(Workbook.Vehicle::name).findFirst()
+                .orElse("");
+        return new SheetText(name, w.sheets(r.vehicle()).getLast().json());
     }
 
     Optional<Long> keep(String sheetJson, BuildSheet sheet, Recording r, Path logFile, Advice advice,

@@ -9,7 +9,6 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicBoolean;
 import nariz.app.task.TaskRunner;
 import nariz.carburetor.BuildSheet;
-import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
 import nariz.log.FollowedFile;
 import nariz.log.LogReader;
@@ -56,7 +55,7 @@ final class FollowedDrive {
         wanted = opening;
         context.storage.queue(c -> opened(sheetFile, logFile, finished), o -> {
             if (wanted == opening) {
-                begin(opening, o, sheetFile, logFile);
+                begin(opening, o, logFile);
             } else {
                 // Something else was opened in between.
                 finished.set(true);
@@ -64,22 +63,23 @@ final class FollowedDrive {
         }, context::fail);
     }
 
-    private void begin(long opening, Opened o, Path sheetFile, Path logFile) {
-        following.start(o.log(), r -> look(opening, o.sheet(), r), r -> allThere(opening, sheetFile, logFile), e -> {
+    private void begin(long opening, Opened o, Path logFile) {
+        BuildSheet sheet = o.text().sheet();
+        following.start(o.log(), r -> look(opening, sheet, r), r -> allThere(opening, o.text(), logFile), e -> {
             context.fail(e);
             // What came before the fault is a drive like any other.
             if (shown(opening)) {
-                allThere(opening, sheetFile, logFile);
+                allThere(opening, o.text(), logFile);
             }
         });
     }
 
-    private record Opened(BuildSheet sheet, FollowedFile log) {
+    private record Opened(SheetText text, FollowedFile log) {
     }
 
     private static Opened opened(Path sheetFile, Path logFile, AtomicBoolean finished) {
         try {
-            return new Opened(BuildSheetReader.read(sheetFile), new FollowedFile(logFile, finished::get));
+            return new Opened(SheetText.of(sheetFile), new FollowedFile(logFile, finished::get));
         } catch (IOException e) {
             throw InputProblem.unreadable(String.valueOf(logFile.getFileName()), e);
         }
@@ -110,11 +110,11 @@ final class FollowedDrive {
         return true;
     }
 
-    private void allThere(long opening, Path sheetFile, Path logFile) {
+    private void allThere(long opening, SheetText text, Path logFile) {
         Decisions made = shown(opening) ? host.decisions() : Decisions.NONE;
         // Behind the notes that are still being written.
         context.storage.queue(c -> context.repository.annotations(Optional.empty(), opening), a -> host.open(
-                say("session.reading", logFile.getFileName()), c -> opener.followed(opening, sheetFile, logFile, made,
+                say("session.reading", logFile.getFileName()), c -> opener.followed(opening, text, logFile, made,
                         a, c)), e -> context.complain(context.words(e)));
     }
 

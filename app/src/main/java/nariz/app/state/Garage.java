@@ -5,11 +5,14 @@ import static nariz.app.words.WindowWords.say;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import nariz.carburetor.InputProblem;
+import nariz.carburetor.PartChange;
+import nariz.carburetor.SheetDraft;
 import nariz.log.Span;
 import nariz.text.Message;
 import nariz.workbook.AtomicFile;
@@ -18,6 +21,7 @@ import nariz.workbook.AtomicFile;
 public final class Garage {
     private final SessionContext context;
     private final ReadOnlyObjectWrapper<List<DriveRepository.Entry>> kept = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<Car>> cars = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyStringWrapper workbook = new ReadOnlyStringWrapper("");
 
     Garage(SessionContext context) {
@@ -25,11 +29,78 @@ public final class Garage {
         workbook.set(context.repository.name());
     }
 
+    private record Inside(List<DriveRepository.Entry> kept, List<Car> cars) {
+        static Inside of(DriveRepository r) {
+            return new Inside(r.entries(), r.cars());
+        }
+    }
+
+    private void show(Inside inside) {
+        kept.set(inside.kept());
+        cars.set(inside.cars());
+    }
+
+    /** {@return the cars of the workbook, the one driven last first} */
+    public ReadOnlyObjectProperty<List<Car>> carsProperty() {
+        return cars.getReadOnlyProperty();
+    }
+
+    /**
+     * The car of a kept drive.
+     *
+     * @param d drive
+     * @return its car; empty for a drive that is not kept
+     */
+    public Optional<Car> carOf(Drive d) {
+        return d.run().flatMap(r -> cars.get().stream().filter(c -> c.drives().stream().anyMatch(e -> e.run() == r))
+                .findFirst());
+    }
+
+    /**
+     * Keeps a build sheet as the newest of its car, and begins the car where there is none of its name.
+     *
+     * @param json the sheet
+     */
+    public void keepSheet(String json) {
+        storeSheet(new SheetText(say("sheet-panel.the-sheet"), json));
+    }
+
+    /**
+     * Writes parts down as fitted: the car's newest sheet carries them from now on, and undo takes them off again.
+     *
+     * @param changes parts with their new sizes
+     */
+    public void fitted(List<PartChange> changes) {
+        Drive d = context.drive.get();
+        if (d == null || d.run().isEmpty()) {
+            context.complain(say("garage.not-kept"));
+            return;
+        }
+        long run = d.run().get();
+        context.storage.queue(c -> {
+            SheetText before = context.repository.newestSheet(run);
+            SheetDraft draft = SheetDraft.of(before.name(), before.json());
+            changes.forEach(draft::fit);
+            return List.of(before, new SheetText(before.name(), draft.json()));
+        }, sheets -> {
+            context.history.record(say("garage.fitted", Message.join("; ", changes.stream().map(PartChange::text)
+                    .toList())), false, () -> storeSheet(sheets.getFirst()), () -> storeSheet(sheets.getLast()));
+            storeSheet(sheets.getLast());
+        }, e -> context.complain(context.words(e)));
+    }
+
+    private void storeSheet(SheetText text) {
+        context.storage.queue(c -> {
+            context.repository.keepSheet(text);
+            return Inside.of(context.repository);
+        }, this::show, e -> context.complain(context.words(e)));
+    }
+
     /** Reads the list anew. */
     void list() {
         if (context.repository.keeps()) {
-            context.storage.queue(c -> context.repository.entries(), entries -> {
-                kept.set(entries);
+            context.storage.queue(c -> Inside.of(context.repository), inside -> {
+                show(inside);
                 if (!context.repository.damage().isEmpty()) {
                     context.complain(say("session.the-workbook-is-damaged", context.repository.damage()));
                 }
@@ -44,12 +115,12 @@ public final class Garage {
         context.problem.set("");
         context.storage.queue(c -> {
             context.repository.turnTo(file, from);
-            return context.repository.entries();
-        }, entries -> {
+            return Inside.of(context.repository);
+        }, inside -> {
             context.busy.set("");
             then.run();
             workbook.set(context.repository.name());
-            kept.set(entries);
+            show(inside);
         }, context::fail);
     }
 
@@ -143,13 +214,18 @@ public final class Garage {
     private void removed(long run, boolean off) {
         context.storage.queue(c -> {
             context.repository.removed(run, off);
-            return context.repository.entries();
-        }, kept::set, e -> context.complain(context.words(e)));
+            return Inside.of(context.repository);
+        }, this::show, e -> context.complain(context.words(e)));
     }
 
     /** {@return drives kept in the workbook, the latest first} */
     public ReadOnlyObjectProperty<List<DriveRepository.Entry>> keptProperty() {
         return kept.getReadOnlyProperty();
+    }
+
+    /** {@return whether there is a workbook to keep cars in} */
+    public boolean keeps() {
+        return context.repository.keeps();
     }
 
     /** {@return name of the workbook drives are kept in, or empty} */

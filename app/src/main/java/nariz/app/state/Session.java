@@ -3,7 +3,6 @@ package nariz.app.state;
 import static nariz.app.words.WindowWords.say;
 
 import java.nio.file.Path;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Executor;
@@ -17,7 +16,6 @@ import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.PartChange;
-import nariz.dynamics.TipIn;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Span;
@@ -41,7 +39,7 @@ public final class Session implements AutoCloseable {
     private final DriveOpener opener;
     private final FollowedDrive followed;
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
-    private final ReadOnlyObjectWrapper<Stop> stop = new ReadOnlyObjectWrapper<>(Stop.IDLE);
+    private final ReadOnlyObjectWrapper<Stop> stop = new ReadOnlyObjectWrapper<>(Stops.IDLE);
     private final ObjectProperty<MixtureUnit> unit = new SimpleObjectProperty<>(MixtureUnit.LAMBDA);
     private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(WindowWords.units());
     private final ReadOnlyObjectWrapper<ColumnsQuestion> question = new ReadOnlyObjectWrapper<>();
@@ -192,7 +190,18 @@ public final class Session implements AutoCloseable {
      */
     public void open(Path sheetFile, Path logFile) {
         long n = ++openings;
-        open(say("session.reading", logFile.getFileName()), c -> opener.files(n, sheetFile, logFile, c));
+        open(say("session.reading", logFile.getFileName()), c -> opener.files(n, SheetText.of(sheetFile), logFile, c));
+    }
+
+    /**
+     * Opens a log of a car that is kept, with the car's newest build sheet.
+     *
+     * @param car the car
+     * @param logFile log
+     */
+    public void open(Car car, Path logFile) {
+        long n = ++openings;
+        open(say("session.reading", logFile.getFileName()), c -> opener.files(n, car.sheet(), logFile, c));
     }
 
     /**
@@ -315,7 +324,7 @@ public final class Session implements AutoCloseable {
                 showOpened(s.drive());
                 s.against().ifPresent(c -> {
                     comparisons.show(c);
-                    goTo(Stop.PROOF);
+                    goTo(Stops.PROOF);
                 });
                 garage.list();
                 if (!context.repository.damage().isEmpty()) {
@@ -340,7 +349,7 @@ public final class Session implements AutoCloseable {
         context.drive.set(d);
         comparisons.clear();
         notes.load();
-        goTo(d.analysis().advice().blamed().map(Stop::of).orElse(Stop.IDLE));
+        goTo(d.analysis().advice().blamed().map(Stops::of).orElse(Stops.IDLE));
     }
 
     /** Puts the question about columns away; nothing is opened. */
@@ -548,18 +557,7 @@ public final class Session implements AutoCloseable {
         if (d == null) {
             return;
         }
-        switch (s) {
-            case PUMP -> d.tipIns().events().stream().max(Comparator.comparingDouble(TipIn::leanest))
-                    .ifPresent(t -> moveCursor(t.sample()));
-            case PROOF -> {
-                Comparison c = comparisons.comparisonProperty().get();
-                if (c != null) {
-                    c.result().pairs().stream().max(Comparator.comparingDouble(p -> Math.abs(p.difference())
-                            * Math.sqrt(p.seconds()))).ifPresent(p -> moveCursor(p.afterSample()));
-                }
-            }
-            default -> moveCursor(d.trace().bestMoment(d.analysis(), s));
-        }
+        s.moment(d, comparisons.comparisonProperty().get()).ifPresent(this::moveCursor);
     }
 
     /** {@return the question about a log's columns, or null} */

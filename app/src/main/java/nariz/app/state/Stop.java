@@ -2,64 +2,51 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
-import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
-import nariz.carburetor.Stage;
+import nariz.diagnosis.Analysis;
+import nariz.text.Message;
 import org.jspecify.annotations.Nullable;
 
-/** A stop on the circuit path, in the order of work; a family has those its circuits ask for. */
-public enum Stop {
-    /** Curb idle. */
-    IDLE(Stage.PRIMARY, Circuit.Role.IDLE),
-    /** Transfer slot and light cruise. */
-    TRANSFER(Stage.PRIMARY, Circuit.Role.PROGRESSION),
-    /** Main circuit. */
-    MAIN(Stage.PRIMARY, Circuit.Role.METERING),
-    /** Enrichment. */
-    POWER(Stage.PRIMARY, Circuit.Role.ENRICHMENT),
-    /** Accelerator pump. */
-    PUMP(Stage.PRIMARY, Circuit.Role.PUMP),
-    /** Second stage, all of it. */
-    SECONDARY(Stage.SECONDARY, Circuit.Role.METERING),
-    /** The same road again, like with like; no circuit of its own. */
-    PROOF(null, null);
-
-    private final @Nullable Stage stage;
-    private final Circuit.@Nullable Role role;
-
-    Stop(@Nullable Stage stage, Circuit.@Nullable Role role) {
-        this.stage = stage;
-        this.role = role;
-    }
+/**
+ * A stop on the circuit path: what it judges, the words of its state, the picture and the panel it brings to the front,
+ * and where in the log it is seen best. The window asks the stop and knows none by name; {@link Stops} lists them.
+ */
+public interface Stop {
+    /** {@return name in the program: {@code idle}, {@code transfer}, ...} */
+    String id();
 
     /** {@return name for people} */
-    public String label() {
-        return say("stop." + name().toLowerCase(Locale.ROOT));
+    default String label() {
+        return say("stop." + id());
     }
 
     /**
-     * The stops of a family.
+     * Whether there is such a stop on a carburetor.
      *
      * @param family family of the carburetor
-     * @return stops in the order of work
+     * @return true where one of its circuits is judged here, or where none is needed
      */
-    public static List<Stop> of(Family family) {
-        return Arrays.stream(values()).filter(s -> s == PROOF || s.circuit(family).isPresent()).toList();
-    }
+    boolean in(Family family);
 
     /**
      * The circuit whose finding gives this stop its state.
      *
      * @param family family of the carburetor
-     * @return the circuit; empty for the proof
+     * @return the circuit; empty for a stop without one of its own
      */
-    public Optional<Circuit> circuit(Family family) {
-        return stage == null || role == null ? Optional.empty() : family.circuit(stage, role);
-    }
+    Optional<Circuit> circuit(Family family);
+
+    /**
+     * Whether a circuit belongs to this stop.
+     *
+     * @param c circuit
+     * @return true where its readings, parts and changes are shown here
+     */
+    boolean holds(Circuit c);
 
     /**
      * All circuits that belong to this stop.
@@ -67,18 +54,110 @@ public enum Stop {
      * @param family family of the carburetor
      * @return circuits in the order of work
      */
-    public List<Circuit> circuits(Family family) {
-        return family.circuits().stream().filter(c -> of(c) == this).toList();
+    default List<Circuit> circuits(Family family) {
+        return family.circuits().stream().filter(this::holds).toList();
     }
 
     /**
-     * The stop of a circuit.
+     * State, verdict and changes in words.
      *
-     * @param c circuit
-     * @return its stop
+     * @param d open drive
+     * @param against the drive it is compared with, or null
+     * @return its words
      */
-    public static Stop of(Circuit c) {
-        return c.stage() == Stage.SECONDARY ? SECONDARY : Arrays.stream(values()).filter(s -> s.stage == c.stage()
-                && s.role == c.role()).findFirst().orElseThrow(() -> new IllegalArgumentException("no stop for " + c));
+    StopWords words(Drive d, @Nullable Comparison against);
+
+    /**
+     * Which picture comes to the front.
+     *
+     * @param d open drive, or null
+     * @param against the drive it is compared with, or null
+     * @return picture
+     */
+    Evidence evidence(@Nullable Drive d, @Nullable Comparison against);
+
+    /** {@return whether what belongs beside the pictures is another drive rather than the work card} */
+    default boolean compares() {
+        return false;
+    }
+
+    /**
+     * The most informative moment of the log.
+     *
+     * @param d open drive
+     * @param against the drive it is compared with, or null
+     * @return sample, or empty where the log may stay where it is
+     */
+    OptionalInt moment(Drive d, @Nullable Comparison against);
+
+    /**
+     * Whether a mark of the plane has something to say at this stop.
+     *
+     * @param a analysis
+     * @param cell place in its cells
+     * @return true where the mark is drawn strongly
+     */
+    default boolean speaks(Analysis a, int cell) {
+        return a.estimate().share(cell, circuits(a.observation().sheet().carburetor().family())) > 0.25;
+    }
+
+    /**
+     * What the card says where there is no change to make.
+     *
+     * @param words words of the stop
+     * @return what to do, or empty
+     */
+    default Optional<Guide> guide(StopWords words) {
+        return Optional.empty();
+    }
+
+    /**
+     * What moments of movement show that belong here.
+     *
+     * @param d open drive
+     * @return findings, each with its heading
+     */
+    default List<Seen> seen(Drive d) {
+        return List.of();
+    }
+
+    /** Pictures that come to the front with a stop. */
+    enum Evidence {
+        /** Fuel stream and plane. */
+        STREAM,
+        /** Mixture after the throttle opens. */
+        TIP_INS,
+        /** Where the enrichment opens and shuts. */
+        ENRICHMENT,
+        /** This drive against another. */
+        DIFFERENCE
+    }
+
+    /**
+     * Work that is no change of a part.
+     *
+     * @param heading what it is
+     * @param mind caution, or empty
+     * @param steps steps in order
+     * @param proof what proves it, or empty
+     */
+    record Guide(String heading, String mind, List<String> steps, String proof) {
+        /** Copies the list. */
+        public Guide {
+            steps = List.copyOf(steps);
+        }
+    }
+
+    /**
+     * Findings under one heading.
+     *
+     * @param heading heading
+     * @param lines findings
+     */
+    record Seen(String heading, List<Message> lines) {
+        /** Copies the list. */
+        public Seen {
+            lines = List.copyOf(lines);
+        }
     }
 }

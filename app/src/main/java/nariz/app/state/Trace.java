@@ -122,8 +122,14 @@ public final class Trace {
     /**
      * The middle of the longest stay that speaks loudest for a stop: where its change moves the mixture most, or
      * without a change where its circuit delivers most and is off most.
+     *
+     * @param a analysis
+     * @param stop whose circuits
+     * @param idling whether the idle counts
+     * @param missing whether the circuit may be missing just where it should deliver
+     * @return sample
      */
-    int bestMoment(Analysis a, Stop stop) {
+    int bestMoment(Analysis a, Stop stop, boolean idling, boolean missing) {
         if (!a.estimated()) {
             return 0;
         }
@@ -141,11 +147,10 @@ public final class Trace {
             double share = a.estimate().share(i, mine);
             double moved = Math.abs(after[i] / a.estimate().phi(i) - 1);
             double error = Math.abs(a.targetPhi(i) / a.estimate().phi(i) - 1) + 0.01;
-            // A valve that opens too late delivers nothing just where it should: its own share says little there.
-            boolean late = changes && stop == Stop.POWER && a.estimate().share(i, slot) < 0.3;
+            boolean late = changes && missing && a.estimate().share(i, slot) < 0.3;
             double speaks = changes ? moved * error * (late ? 1 : share) : share * error;
             double loud = speaks * Math.sqrt(Math.min(c.dwellS(), 10));
-            if (loud > most && (!c.idle() || stop == Stop.IDLE)) {
+            if (loud > most && (!c.idle() || idling)) {
                 most = loud;
                 best = c.longestSample();
             }

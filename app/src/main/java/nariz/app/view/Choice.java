@@ -1,7 +1,9 @@
 package nariz.app.view;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.ToggleButton;
@@ -15,6 +17,8 @@ final class Choice extends StackPane {
     private final HBox bar = new HBox(0);
     private final ToggleGroup group = new ToggleGroup();
     private final List<ToggleButton> buttons = new ArrayList<>();
+    private final List<String> names = new ArrayList<>();
+    private Runnable changed = () -> { };
     private int shown;
 
     Choice(String name) {
@@ -30,35 +34,61 @@ final class Choice extends StackPane {
         return bar;
     }
 
-    void add(String label, String id, String help, Node view) {
+    /**
+     * One more view.
+     *
+     * @param label words of its button
+     * @param name name in the program; the button's id is {@code show-} and this
+     * @param help what it shows
+     * @param view the view
+     */
+    void add(String label, String name, String help, Node view) {
         ToggleButton b = new ToggleButton(label);
-        int mine = buttons.size();
-        b.setId(id);
+        b.setId("show-" + name);
         b.setToggleGroup(group);
         b.setAccessibleText(label);
         b.setTooltip(new Tooltip(help));
-        b.setOnAction(e -> show(mine));
+        b.setOnAction(e -> show(name));
         buttons.add(b);
+        names.add(name);
         bar.getChildren().add(b);
         getChildren().add(view);
-        show(shown);
+        show(names.get(shown));
     }
 
-    void show(int index) {
-        shown = index;
-        // A second click would let a toggle go; something is always shown.
-        group.selectToggle(buttons.get(index));
-        for (int i = 0; i < buttons.size(); i++) {
-            getChildren().get(i).setVisible(i == index);
-            getChildren().get(i).setManaged(i == index);
+    void show(String name) {
+        shown = names.indexOf(name);
+        if (shown < 0) {
+            throw new IllegalArgumentException("no view " + name + " in " + names);
         }
+        // A second click would let a toggle go; something is always shown.
+        group.selectToggle(buttons.get(shown));
+        for (int i = 0; i < buttons.size(); i++) {
+            getChildren().get(i).setVisible(i == shown);
+            getChildren().get(i).setManaged(i == shown);
+        }
+        changed.run();
     }
 
-    int shown() {
-        return shown;
+    /** What to do whenever another view is shown. */
+    void onChange(Runnable what) {
+        changed = what;
+    }
+
+    /** {@return what each view shows, by name, in order} */
+    Map<String, String> titles() {
+        Map<String, String> out = new LinkedHashMap<>();
+        for (int i = 0; i < names.size(); i++) {
+            out.put(names.get(i), buttons.get(i).getTooltip().getText());
+        }
+        return out;
+    }
+
+    String shown() {
+        return names.get(shown);
     }
 
     void next() {
-        show((shown + 1) % buttons.size());
+        show(names.get((shown + 1) % names.size()));
     }
 }

@@ -2,7 +2,7 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
-import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.geometry.Pos;
@@ -20,20 +20,21 @@ import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.state.StopWords;
+import nariz.app.state.Stops;
 import nariz.diagnosis.Status;
 
 /** Navigation: the circuits in the order of work, each with its state in words and shape. */
 final class CircuitPath extends HBox {
     private final Session session;
-    private final Map<Stop, ToggleButton> buttons = new EnumMap<>(Stop.class);
-    private final Map<Stop, Region> pipes = new EnumMap<>(Stop.class);
+    private final Map<Stop, ToggleButton> buttons = new LinkedHashMap<>();
+    private final Map<Stop, Region> pipes = new LinkedHashMap<>();
     private final ToggleGroup group = new ToggleGroup();
 
     CircuitPath(Session session) {
         this.session = session;
         getStyleClass().add("circuit-path");
         setAlignment(Pos.CENTER);
-        for (Stop s : Stop.values()) {
+        for (Stop s : Stops.all()) {
             if (!buttons.isEmpty()) {
                 Region pipe = new Region();
                 pipe.getStyleClass().add("pipe");
@@ -44,7 +45,7 @@ final class CircuitPath extends HBox {
             ToggleButton b = new ToggleButton();
             b.setToggleGroup(group);
             b.getStyleClass().add("stop");
-            b.setId("stop-" + s.name().toLowerCase(java.util.Locale.ROOT));
+            b.setId("stop-" + s.id());
             b.setAccessibleRole(AccessibleRole.TAB_ITEM);
             b.setOnAction(e -> choose(s));
             buttons.put(s, b);
@@ -64,14 +65,14 @@ final class CircuitPath extends HBox {
 
     private void refresh() {
         Drive d = session.driveProperty().get();
-        List<Stop> there = d == null ? List.of(Stop.values()) : Stop.of(d.sheet().carburetor().family());
+        List<Stop> there = d == null ? Stops.all() : Stops.of(d.sheet().carburetor().family());
         pipes.forEach((s, p) -> show(p, there.contains(s)));
         buttons.forEach((s, b) -> {
             show(b, there.contains(s));
             if (!there.contains(s)) {
                 return;
             }
-            StopWords w = d == null ? null : StopWords.of(d, s, session.comparisons().comparisonProperty().get());
+            StopWords w = d == null ? null : s.words(d, session.comparisons().comparisonProperty().get());
             Status status = w == null ? Status.NOT_READ : w.state();
             String words = w == null ? say(Status.NOT_READ.label()) : w.brief();
             b.setGraphic(content(s, status, words));

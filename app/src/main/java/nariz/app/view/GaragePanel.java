@@ -4,63 +4,69 @@ import static nariz.app.words.WindowWords.say;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BiConsumer;
-import java.util.function.Consumer;
 import javafx.beans.binding.Bindings;
+import javafx.beans.binding.BooleanBinding;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Car;
+import nariz.app.state.Drive;
 import nariz.app.state.DriveRepository;
 import nariz.app.state.Session;
+import nariz.app.state.SheetText;
 import nariz.workbook.Workbook;
 
-/** Two fields and a button: which build sheet, which log. Files dropped on the window land here too. */
-final class OpenPanel extends VBox {
+/**
+ * The garage: the cars that are kept, each with its logbook and what is next; choosing one and dropping a log opens a
+ * drive. Below, the way in for a car that is not kept yet: a build sheet and a log.
+ */
+final class GaragePanel extends VBox {
     private final Session session;
     private final FilePicker picker;
+    private static final double LISTS = 190;
+
+    private final SheetForm form;
+    private final ListView<Car> cars = new ListView<>();
+    private final ListView<Line> drives = new ListView<>();
+    /** Name of a car that is to be chosen once it is on the list. */
+    private String wanted;
     private final TextField sheet = new TextField();
     private final TextField log = new TextField();
     private final Button read = new Button(say("open-panel.read-the-drive"));
 
-    OpenPanel(Session session, FilePicker picker, Runnable close, Consumer<Path> form) {
-        super(10);
+    GaragePanel(Session session, FilePicker picker, Runnable close, SheetForm form) {
+        super(8);
         this.session = session;
         this.picker = picker;
+        this.form = form;
         getStyleClass().add("open-panel");
         setId("open-panel");
-        Label title = new Label(say("open-panel.open-a-drive"));
-        title.getStyleClass().add("card-heading");
-        Label hint = new Label(say("open-panel.choose-or-drop-a"));
-        hint.setWrapText(true);
-        hint.getStyleClass().add("small");
         read.setId("open-read");
         read.setDefaultButton(true);
-        read.getStyleClass().add("primary");
         read.setOnAction(e -> start());
         Button cancel = new Button(say("open-panel.close"));
         cancel.setCancelButton(true);
         cancel.setOnAction(e -> close.run());
-        Button demo = new Button(say("open-panel.look-at-the-demo"));
-        demo.setId("open-panel-demo");
-        demo.setOnAction(e -> session.openDemo());
+        Button demo = MainWindow.button(say("open-panel.look-at-the-demo"), "open-panel-demo",
+                say("main-window.open-the-made-up"), session::openDemo);
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
-                say("open-panel.start-sheet-help"), () -> {
-                    Path there = sheet.getText().isBlank() ? null : usable(sheet, say("open-panel.build-sheet-2"));
-                    if (there != null || sheet.getText().isBlank()) {
-                        form.accept(there);
-                    }
-                });
+                say("open-panel.start-sheet-help"), this::begin);
         begin.textProperty().bind(Bindings.when(sheet.textProperty().isEmpty()).then(say("open-panel.start-sheet"))
                 .otherwise(say("open-panel.change-sheet")));
         Button follow = MainWindow.button(say("open-panel.follow"), "open-follow", say("open-panel.follow-help"),
@@ -69,19 +75,115 @@ final class OpenPanel extends VBox {
                     close.run();
                 }));
         // Two rows where one has no room, in whichever language.
-        FlowPane buttons = new FlowPane(8, 8, read, follow, begin, demo, cancel);
-        getChildren().addAll(title, hint, row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
-                row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, kept(), workbook());
+        FlowPane buttons = new FlowPane(8, 8, begin, read, follow);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox top = new HBox(8, text(say("garage.cars"), "card-heading"), space, demo, cancel);
+        top.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(top, hint(), kept(), text(say("garage.another"), "card-heading"),
+                text(say("open-panel.choose-or-drop-a"), "small"),
+                row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
+                row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, workbook());
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
             // The same drive in other words or units is no reason.
             if (is != null && (was == null || !is.log().equals(was.log()))) {
                 close.run();
             }
+            chooseCarOf(is);
         });
+        WeakListeners.attach(session.garage().carsProperty(), this, (o, was, is) -> show(is));
+        show(session.garage().carsProperty().get());
+    }
+
+    /** Where build sheets are filled in. */
+    interface SheetForm {
+        /** Opens the form with a sheet of a file, or null to begin one. */
+        void open(Path sheet);
+
+        /** Opens the form with a sheet of the workbook. */
+        void open(SheetText text);
+    }
+
+    private static Label text(String s, String style) {
+        Label l = new Label(s);
+        l.setWrapText(true);
+        l.getStyleClass().add(style);
+        return l;
+    }
+
+    /** What to begin with where nothing is kept. */
+    private Label hint() {
+        Label l = text(say("garage.empty"), "card-line");
+        l.setId("garage-empty");
+        l.visibleProperty().bind(Bindings.isEmpty(cars.getItems()));
+        l.managedProperty().bind(l.visibleProperty());
+        return l;
+    }
+
+    private void begin() {
+        Path there = sheet.getText().isBlank() ? null : usable(sheet, say("open-panel.build-sheet-2"));
+        if (there != null || sheet.getText().isBlank()) {
+            form.open(there);
+        }
+    }
+
+    private void show(List<Car> all) {
+        Car chosen = chosen();
+        cars.getItems().setAll(all);
+        String name = wanted != null ? wanted : chosen == null ? "" : chosen.name();
+        all.stream().filter(c -> c.name().equals(name)).findFirst().ifPresentOrElse(c -> {
+            cars.getSelectionModel().select(c);
+            wanted = null;
+        }, () -> chooseCarOf(session.driveProperty().get()));
+        logbook();
+    }
+
+    /** A kept drive brings its car to the front. */
+    private void chooseCarOf(Drive d) {
+        if (d != null) {
+            session.garage().carOf(d).ifPresent(c -> cars.getSelectionModel().select(c));
+        }
+    }
+
+    /**
+     * Chooses a car, now or once it is on the list.
+     *
+     * @param name its name
+     */
+    void choose(String name) {
+        wanted = name;
+        show(session.garage().carsProperty().get());
+    }
+
+    private Car chosen() {
+        return cars.getSelectionModel().getSelectedItem();
+    }
+
+    /** The drives of the chosen car, or of all. */
+    private void logbook() {
+        Car c = chosen();
+        List<Line> lines = new ArrayList<>();
+        if (c == null) {
+            session.garage().keptProperty().get().forEach(e -> lines.add(new Line(e, String.format(Locale.ROOT,
+                    "%s   %s   %s   %d:%02d", day(e.imported()), e.vehicle(), e.name(), (int) e.durationS() / 60,
+                    (int) e.durationS() % 60))));
+        } else {
+            c.logbook().forEach(e -> lines.add(new Line(e instanceof Car.Event.Driven d ? d.entry() : null, day(e.at())
+                    + "   " + e.words())));
+        }
+        drives.getItems().setAll(lines);
+    }
+
+    private static String day(Instant at) {
+        return at.toString().substring(0, 10);
+    }
+
+    /** A line of the logbook: a drive that can be opened, or something that was fitted. */
+    private record Line(DriveRepository.Entry drive, String words) {
     }
 
     /** Goes on with the files that were named in another language. */
-    void goOn(OpenPanel before) {
+    void goOn(GaragePanel before) {
         sheet.setText(before.sheet.getText());
         log.setText(before.log.getText());
     }
@@ -92,54 +194,117 @@ final class OpenPanel extends VBox {
         log.requestFocus();
     }
 
-    /** What is in the workbook already: a double click or Enter opens it. */
+    /** The cars, and beside them the logbook of the chosen one: a double click or Enter opens a drive. */
     private VBox kept() {
-        ListView<DriveRepository.Entry> list = new ListView<>();
-        list.setId("open-kept");
-        list.setPrefHeight(150);
-        list.setAccessibleText(say("open-panel.kept-drives"));
-        list.setCellFactory(v -> new ListCell<>() {
-            @Override
-            protected void updateItem(DriveRepository.Entry e, boolean empty) {
-                super.updateItem(e, empty);
-                setText(empty ? null : String.format(Locale.ROOT, "%s   %s   %s   %d:%02d",
-                        e.imported().toString().substring(0, 10), e.vehicle(), e.name(), (int) e.durationS() / 60,
-                        (int) e.durationS() % 60));
-            }
-        });
-        list.setOnMouseClicked(e -> {
+        cars.setId("cars");
+        cars.setAccessibleText(say("garage.cars"));
+        cars.setPrefSize(430, LISTS);
+        cars.setCellFactory(v -> new CarCell());
+        cars.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> logbook());
+        cars.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
-                openSelected(list);
+                openLast();
             }
         });
-        list.setOnKeyPressed(e -> {
+        cars.setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ENTER) {
-                openSelected(list);
+                openLast();
+                e.consume();
+            }
+        });
+        drives.setId("open-kept");
+        drives.setPrefSize(400, LISTS);
+        drives.setAccessibleText(say("open-panel.kept-drives"));
+        drives.setCellFactory(v -> new ListCell<>() {
+            @Override
+            protected void updateItem(Line e, boolean empty) {
+                super.updateItem(e, empty);
+                setText(empty ? null : e.words());
+                setTooltip(empty ? null : new Tooltip(e.words()));
+            }
+        });
+        drives.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                openSelected();
+            }
+        });
+        drives.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                openSelected();
                 e.consume();
             } else if (e.getCode() == KeyCode.DELETE) {
-                takeOff(list);
+                takeOff();
                 e.consume();
             }
         });
+        BooleanBinding none = cars.getSelectionModel().selectedItemProperty().isNull();
+        Button newLog = MainWindow.button(say("garage.new-log"), "car-log", say("garage.new-log-help"), this::newLog);
+        newLog.getStyleClass().add("primary");
+        Button last = MainWindow.button(say("garage.last-drive"), "car-last", say("garage.last-drive-help"),
+                this::openLast);
+        Button itsSheet = MainWindow.button(say("garage.its-sheet"), "car-sheet", say("garage.its-sheet-help"),
+                () -> form.open(chosen().sheet()));
+        List.of(newLog, last, itsSheet).forEach(b -> b.disableProperty().bind(none));
+        BooleanBinding noDrive = Bindings.createBooleanBinding(() -> drive() == null, drives.getSelectionModel()
+                .selectedItemProperty());
         Button open = MainWindow.button(say("open-panel.open-it"), "kept-open", say("open-panel.open-the-chosen-drive"),
-                () -> openSelected(list));
+                this::openSelected);
         Button off = MainWindow.button(say("open-panel.take-it-off-the"), "kept-off",
-                say("open-panel.the-drive-stays-in"), () -> takeOff(list));
-        open.disableProperty().bind(list.getSelectionModel().selectedItemProperty().isNull());
-        off.disableProperty().bind(open.disableProperty());
+                say("open-panel.the-drive-stays-in"), this::takeOff);
+        open.disableProperty().bind(noDrive);
+        off.disableProperty().bind(noDrive);
         Button back = MainWindow.button(say("open-panel.undo"), "kept-undo", say("open-panel.take-back-what-was"),
                 session::undo);
         WeakListeners.attach(session.historyProperty(), this, (o, was, is) -> back.setDisable(is.isEmpty()));
         back.setDisable(true);
-        Label title = new Label(say("open-panel.kept-drives"));
-        title.getStyleClass().add("card-subheading");
-        VBox box = new VBox(4, title, list, new HBox(8, open, off, back));
-        WeakListeners.attach(session.garage().keptProperty(), this, (o, was, is) -> list.getItems().setAll(is));
-        list.getItems().setAll(session.garage().keptProperty().get());
+        VBox left = new VBox(4, cars, new FlowPane(8, 8, newLog, last, itsSheet));
+        VBox right = new VBox(4, drives, new FlowPane(8, 8, open, off, back));
+        HBox.setHgrow(right, Priority.ALWAYS);
+        VBox box = new VBox(4, new HBox(10, left, right));
+        WeakListeners.attach(session.garage().keptProperty(), this, (o, was, is) -> logbook());
         // Stays for as long as something can be put back on it.
-        box.visibleProperty().bind(Bindings.isNotEmpty(list.getItems()).or(back.disableProperty().not()));
+        box.visibleProperty().bind(Bindings.isNotEmpty(cars.getItems()).or(back.disableProperty().not()));
         box.managedProperty().bind(box.visibleProperty());
         return box;
+    }
+
+    /** A car: its name, its last drive and how far the tune is, and what is next. */
+    private static final class CarCell extends ListCell<Car> {
+        @Override
+        protected void updateItem(Car c, boolean empty) {
+            super.updateItem(c, empty);
+            setText(null);
+            if (empty || c == null) {
+                setGraphic(null);
+                setAccessibleText("");
+                return;
+            }
+            String last = c.lastDrive().map(d -> say("garage.last", d.entry().name(), day(d.at()), c.state()))
+                    .orElseGet(c::state);
+            VBox box = new VBox(1, text(c.name(), "stop-name"), text(last, "small"), text(c.next(), "card-line"));
+            box.setMaxWidth(390);
+            setGraphic(box);
+            setAccessibleText(c.name() + ". " + last + ". " + c.next());
+        }
+    }
+
+    private void newLog() {
+        Car c = chosen();
+        if (c != null) {
+            picker.pick(getScene().getWindow(), say("open-panel.log"), "*.csv").ifPresent(p -> session.open(c, p));
+        }
+    }
+
+    private void openLast() {
+        Car c = chosen();
+        if (c != null) {
+            c.lastDrive().ifPresentOrElse(d -> session.openKept(d.entry().run()), this::newLog);
+        }
+    }
+
+    private DriveRepository.Entry drive() {
+        Line l = drives.getSelectionModel().getSelectedItem();
+        return l == null ? null : l.drive();
     }
 
     /** Which workbook drives are kept in, and the ways into and out of it. */
@@ -166,17 +331,15 @@ final class OpenPanel extends VBox {
         return box;
     }
 
-    private void openSelected(ListView<DriveRepository.Entry> list) {
-        DriveRepository.Entry e = list.getSelectionModel().getSelectedItem();
-        if (e != null) {
-            session.openKept(e.run());
+    private void openSelected() {
+        if (drive() != null) {
+            session.openKept(drive().run());
         }
     }
 
-    private void takeOff(ListView<DriveRepository.Entry> list) {
-        DriveRepository.Entry e = list.getSelectionModel().getSelectedItem();
-        if (e != null) {
-            session.garage().takeOff(e.run());
+    private void takeOff() {
+        if (drive() != null) {
+            session.garage().takeOff(drive().run());
         }
     }
 
@@ -222,6 +385,13 @@ final class OpenPanel extends VBox {
         }
         if (!sheet.getText().isBlank() && !log.getText().isBlank()) {
             start();
+        } else if (sheet.getText().isBlank() && chosen() != null && !log.getText().isBlank()) {
+            // Choosing the car and dropping the log is all there is to it.
+            Path l = usable(log, say("open-panel.log"));
+            log.clear();
+            if (l != null) {
+                session.open(chosen(), l);
+            }
         }
     }
 

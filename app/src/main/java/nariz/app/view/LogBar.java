@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.stream.IntStream;
+import javafx.beans.property.BooleanProperty;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -15,6 +16,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SplitMenuButton;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -35,12 +37,11 @@ final class LogBar extends HBox {
     private final MenuButton noted;
     private final Button exclude;
     private final Button restore;
-    private final Button export;
     private final SplitMenuButton undo = new SplitMenuButton();
     /** The note whose words are being changed in the field, or null. */
     private Workbook.Note rewording;
 
-    LogBar(Session session, FilePicker picker) {
+    LogBar(Session session, BooleanProperty high) {
         super(8);
         this.session = session;
         getStyleClass().add("log-bar");
@@ -80,11 +81,16 @@ final class LogBar extends HBox {
         noted = new MenuButton(say("log-bar.notes"));
         noted.setId("notes");
         noted.setAccessibleText(say("log-bar.notes-on-this-drive"));
-        export = MainWindow.button(say("log-bar.write-out"), "export",
-                say("log-bar.the-selected-stretch-or"), () -> picker.place(getScene().getWindow(), say("log-bar.drive"),
-                "drive.csv")
-                .ifPresent(session::export));
-        getChildren().addAll(notes, space, noted, note, exclude, restore, export, undo);
+        ToggleButton taller = new ToggleButton(say("log-bar.high"));
+        taller.setId("log-high");
+        taller.setAccessibleText(say("log-bar.high-help"));
+        taller.setTooltip(new Tooltip(say("log-bar.high-help")));
+        taller.selectedProperty().bindBidirectional(high);
+        for (Region r : List.of(taller, noted, exclude, restore, undo)) {
+            r.setMinWidth(Region.USE_PREF_SIZE);
+        }
+        notes.setMinWidth(0);
+        getChildren().addAll(taller, notes, space, noted, note, exclude, restore, undo);
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.selectionProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.decisionsProperty(), this, (o, was, is) -> refresh());
@@ -104,9 +110,8 @@ final class LogBar extends HBox {
         noted.setManaged(noted.isVisible());
         noted.setText(say("log-bar.notes-2", session.notes().notesProperty().get().size()));
         noted.getItems().setAll(session.notes().notesProperty().get().stream().map(this::item).toList());
-        export.setDisable(d == null || d.run().isEmpty());
-        exclude.setDisable(s == null);
-        restore.setDisable(!out);
+        show(exclude, s != null);
+        show(restore, out && s == null);
         undo.setDisable(session.historyProperty().get().isEmpty());
         List<String> done = session.historyProperty().get();
         undo.getItems().setAll(IntStream.range(0, done.size()).mapToObj(i -> {
@@ -119,6 +124,12 @@ final class LogBar extends HBox {
         notes.setText(d == null ? "" : s == null ? words(d, session.decisionsProperty().get())
                 : say("log-bar.selected-to-s-s", s.fromS(), s.toS(),
                 s.toS() - s.fromS()));
+    }
+
+    /** Where there is nothing to do with a stretch, its buttons take no room. */
+    private static void show(Button b, boolean is) {
+        b.setVisible(is);
+        b.setManaged(is);
     }
 
     /** Going to its moment, other words for it, or away with it. */

@@ -7,14 +7,11 @@ import atlantafx.base.theme.PrimerLight;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
-import javafx.beans.property.ReadOnlyStringProperty;
+import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.ProgressIndicator;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.DragEvent;
@@ -25,23 +22,18 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import nariz.app.chart.DifferencePicture;
-import nariz.app.chart.EffectChart;
-import nariz.app.chart.EnrichmentPicture;
-import nariz.app.chart.FuelStream;
+import javafx.stage.WindowEvent;
 import nariz.app.chart.Picture;
-import nariz.app.chart.Plane;
-import nariz.app.chart.PullPicture;
 import nariz.app.chart.Scrubber;
-import nariz.app.chart.SeriesPicture;
-import nariz.app.chart.TipInPicture;
-import nariz.app.chart.TraceView;
 import nariz.app.chart.WeakListeners;
+import nariz.app.print.KeyCardPdf;
 import nariz.app.state.Drive;
 import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
+import nariz.app.state.SheetText;
 import nariz.app.state.Stop;
+import nariz.app.state.Stops;
 import nariz.app.theme.Fonts;
 import nariz.app.theme.Palette;
 import nariz.app.words.WindowWords;
@@ -52,25 +44,15 @@ public final class MainWindow extends StackPane {
     private static final double USUAL_PX = 14;
     private static final double LEAST_WIDTH = 1024;
     private static final double LEAST_HEIGHT = 690;
-    /** Places in the row of pictures and of side panels. */
-    private static final int STREAM = 0;
-    static final int TRACE = 1;
-    static final int TIP_INS = 2;
-    private static final int DIFFERENCE = 3;
-    static final int ENRICHMENT = 4;
-    static final int PULLS = 5;
-    static final int TRIALS = 6;
-    static final int TRY = 1;
-    static final int COMPARE = 2;
-    static final int RECORD = 3;
-
     private final Session session;
-    private final List<Picture> pictures;
-    private final OpenPanel openPanel;
+    private final Pictures pictures;
+    private final WorkColumn work;
+    private final LogPane log;
+    private final Actions actions;
+    private final Shortcuts shortcuts;
+    private final GaragePanel openPanel;
     private final SheetPanel sheetPanel;
     private final Find find;
-    private final Choice picture;
-    private final Choice side;
     private final FilePicker picker;
     private final String fonts;
     private final Settings settings;
@@ -99,79 +81,30 @@ public final class MainWindow extends StackPane {
         this.session = session;
         this.picker = picker;
         this.settings = settings;
-        FuelStream stream = new FuelStream(session);
-        Plane plane = new Plane(session);
-        TraceView trace = new TraceView(session);
-        TipInPicture stabs = new TipInPicture(session);
-        DifferencePicture difference = new DifferencePicture(session);
-        EnrichmentPicture enrichment = new EnrichmentPicture(session);
-        PullPicture pulls = new PullPicture(session);
-        SeriesPicture trials = new SeriesPicture(session);
-        Scrubber scrubber = new Scrubber(session);
-        EffectChart effect = new EffectChart(session);
-        stream.setId("fuel-stream");
-        plane.setId("plane");
-        trace.setId("trace");
-        scrubber.setId("scrubber");
-        effect.setId("effect");
-        stabs.setId("stabs");
-        difference.setId("difference");
-        enrichment.setId("enrichment");
-        pulls.setId("pulls");
-        trials.setId("trials");
-        pictures = List.of(stream, plane, trace, stabs, difference, enrichment, pulls, trials, scrubber,
-                effect);
-        sheetPanel = new SheetPanel(session, picker, this::sheetKept);
-        openPanel = new OpenPanel(session, picker, () -> showOpen(false), sheetPanel::open);
-        openPanel.setMaxSize(620, Region.USE_PREF_SIZE);
+        pictures = new Pictures(session);
+        work = new WorkColumn(session, picker, pictures.plane());
+        log = new LogPane(session);
+        Scrubber scrubber = log.scrubber();
+        Choice picture = pictures.choice();
+        Choice side = work.choice();
+        sheetPanel = new SheetPanel(session, picker, this::sheetKept, this::carKept);
+        openPanel = new GaragePanel(session, picker, () -> showOpen(false), formOf(sheetPanel));
+        openPanel.setMaxSize(900, Region.USE_PREF_SIZE);
         showOpen(false);
 
-        HBox evidence = new HBox(10, stream, plane);
-        HBox.setHgrow(stream, Priority.ALWAYS);
-        HBox.setHgrow(plane, Priority.ALWAYS);
-        stream.setPrefWidth(480);
-        plane.setPrefWidth(440);
-        Choice shown = new Choice(say("main-window.picture"));
-        shown.add(say("main-window.stream-and-plane"), "show-stream", say("main-window.fuel-at-the-cursor"), evidence);
-        shown.add(say("main-window.trace"), "show-trace", say("main-window.the-log-in-strips"), trace);
-        shown.add(say("main-window.tip-ins"), "show-stabs", say("main-window.the-mixture-after-the"), stabs);
-        shown.add(say("main-window.difference"), "show-difference", say("main-window.this-drive-against-another"),
-                difference);
-        shown.add(say("main-window.enrichment"), "show-enrichment", say("main-window.enrichment-help"), enrichment);
-        shown.add(say("main-window.pulls"), "show-pulls", say("main-window.pulls-help"), pulls);
-        shown.add(say("main-window.trials"), "show-trials", say("main-window.trials-help"), trials);
-        picture = shown;
-        VBox left = new VBox(8, new VerdictPanel(session), shown.bar(), shown);
-        VBox.setVgrow(shown, Priority.ALWAYS);
-        shown.bar().getChildren().add(strips(trace));
+        actions = new Actions(this, session, pictures, work, log);
+        find = new Find(new Findable(this, session, actions, side)::all, scrubber::requestFocus);
+        shortcuts = new Shortcuts(this, actions);
+        BorderPane paper = new BorderPane();
+        paper.setTop(new VBox(new TopBar(this, session, actions, find), message(), following(),
+                new CircuitPath(session)));
+        VBox left = new VBox(8, pictures, log);
+        VBox.setVgrow(pictures, Priority.ALWAYS);
         HBox.setHgrow(left, Priority.ALWAYS);
-        WorkCardPanel card = new WorkCardPanel(session, picker);
-        side = new Choice(say("main-window.side-panel"));
-        side.add(say("main-window.card"), "show-card", say("main-window.what-to-do-at"), card);
-        side.add(say("main-window.try-parts"), "show-try", say("main-window.drag-parts-along-their"), new TryPanel(
-                session));
-        side.add(say("main-window.compare"), "show-compare", say("main-window.against-another-drive-of"),
-                new ComparePanel(session));
-        PlanPanel plan = new PlanPanel(session);
-        side.add(say("main-window.record"), "show-plan", say("main-window.readings-this-drive-lacks"), plan);
-        plane.planShownProperty().bind(plan.visibleProperty());
-        VBox right = new VBox(8, side.bar(), side, effect);
-        VBox.setVgrow(side, Priority.ALWAYS);
-        right.setMinWidth(300);
-        right.setPrefWidth(330);
-        right.setMaxWidth(420);
-        HBox middle = new HBox(10, left, right);
+        left.setMinWidth(0);
+        HBox middle = new HBox(10, left, work);
         middle.getStyleClass().add("middle");
-
-        find = new Find(new Commands(this, session, picture, side)::all, scrubber::requestFocus);
-        new Shortcuts(this, session, picture, side, find.field());
-        BorderPane paper = new BorderPane(middle);
-        paper.setTop(new VBox(topBar(), message(), following(), new CircuitPath(session)));
-        VBox bottom = new VBox(4, new LogBar(session, picker), scrubber);
-        bottom.getStyleClass().add("bottom");
-        scrubber.prefHeightProperty().bind(javafx.beans.binding.Bindings.createDoubleBinding(() -> Math.clamp(
-                0.34 * getHeight() - 108, 124, 220), heightProperty()));
-        paper.setBottom(bottom);
+        paper.setCenter(middle);
         ColumnsPanel columns = new ColumnsPanel(session);
         columns.setMaxSize(990, Region.USE_PREF_SIZE);
         StackPane.setAlignment(find.list(), Pos.TOP_RIGHT);
@@ -198,8 +131,8 @@ public final class MainWindow extends StackPane {
                 follow(session.stopProperty().get()));
         WeakListeners.attach(session.comparisons().seriesProperty(), this, (o, was, is) -> {
             if (is != null) {
-                picture.show(TRIALS);
-                side.show(COMPARE);
+                picture.show(Pictures.TRIALS);
+                side.show(WorkColumn.COMPARE);
             }
         });
         setOnDragOver(this::dragOver);
@@ -219,34 +152,83 @@ public final class MainWindow extends StackPane {
         openPanel.began(file);
     }
 
-    /** Each stop's own evidence comes to the front; a trace the user chose stays. */
-    private void follow(Stop stop) {
-        int now = picture.shown();
-        if (now == TRACE) {
-            return;
-        }
-        picture.show(evidence(stop));
-        if (stop == Stop.PROOF) {
-            side.show(COMPARE);
-        } else if (side.shown() == COMPARE && session.comparisons().comparisonProperty().get() == null) {
-            side.show(0);
-        }
+    private void carKept(String name) {
+        showOpen(true);
+        openPanel.choose(name);
     }
 
-    private int evidence(Stop stop) {
-        Drive d = session.driveProperty().get();
-        return switch (stop) {
-            case PUMP -> TIP_INS;
-            case POWER -> d != null && d.analysis().advice().dynamics().enrichment().isPresent() ? ENRICHMENT : STREAM;
-            case PROOF -> session.comparisons().comparisonProperty().get() != null ? DIFFERENCE : STREAM;
-            default -> STREAM;
+    private static GaragePanel.SheetForm formOf(SheetPanel panel) {
+        return new GaragePanel.SheetForm() {
+            @Override
+            public void open(Path sheet) {
+                panel.open(sheet);
+            }
+
+            @Override
+            public void open(SheetText text) {
+                panel.open(text);
+            }
         };
+    }
+
+    private void everyPicture(Consumer<Picture> what) {
+        pictures.all().forEach(what);
+        what.accept(log.scrubber());
+        what.accept(work.effect());
+    }
+
+    /** Each stop's own evidence comes to the front; a trace the user chose stays. */
+    private void follow(Stop stop) {
+        Choice picture = pictures.choice();
+        Choice side = work.choice();
+        if (picture.shown().equals(Pictures.TRACE)) {
+            return;
+        }
+        pictures.bring(stop.evidence(session.driveProperty().get(), session.comparisons().comparisonProperty().get()));
+        if (stop.compares()) {
+            side.show(WorkColumn.COMPARE);
+        } else if (side.shown().equals(WorkColumn.COMPARE)
+                && session.comparisons().comparisonProperty().get() == null) {
+            side.show(WorkColumn.CARD);
+        }
     }
 
     /** Stops of the open drive's carburetor, in the order of work: the digit keys count along them. */
     List<Stop> stops() {
         Drive d = session.driveProperty().get();
-        return d == null ? List.of(Stop.values()) : Stop.of(d.sheet().carburetor().family());
+        return d == null ? Stops.all() : Stops.of(d.sheet().carburetor().family());
+    }
+
+    /** Gives the keyboard to a field; the letter that led there is not typed into it. */
+    void enter(String id) {
+        shortcuts.enter(lookup("#" + id));
+    }
+
+    /** Asks where to, and writes the selected stretch or all of the drive there. */
+    void export() {
+        picker.place(getScene().getWindow(), say("log-bar.drive"), "drive.csv").ifPresent(session::export);
+    }
+
+    void printCard() {
+        work.card().print();
+    }
+
+    /** Every key on paper. */
+    void printKeys() {
+        picker.place(getScene().getWindow(), say("key-card.title"), "keys.pdf").ifPresent(file -> {
+            List<KeyCardPdf.Group> groups = actions.keyCard();
+            session.garage().write(file, out -> KeyCardPdf.write(groups, out), () -> { });
+        });
+    }
+
+    /** As the platform's own button does. */
+    void quit() {
+        getScene().getWindow().fireEvent(new WindowEvent(getScene().getWindow(), WindowEvent.WINDOW_CLOSE_REQUEST));
+    }
+
+    /** {@return everything that can be done here} */
+    Actions actions() {
+        return actions;
     }
 
     void otherUnit() {
@@ -279,61 +261,10 @@ public final class MainWindow extends StackPane {
         double room = Math.min(getWidth() / LEAST_WIDTH, getHeight() / LEAST_HEIGHT);
         double wanted = textPx / USUAL_PX;
         double by = wanted <= 1 || room <= 0 ? Math.min(1, wanted) : Math.clamp(wanted, 1, Math.max(1, room));
-        pictures.forEach(p -> p.sharpnessProperty().set(by));
+        everyPicture(p -> p.sharpnessProperty().set(by));
         page.magnify(by);
+        work.fit(getWidth() / by);
         setStyle(fonts + "-fx-font-size: " + textPx / by + "px;");
-    }
-
-    /** Which channels the trace shows. */
-    private MenuButton strips(TraceView trace) {
-        MenuButton menu = new MenuButton(say("main-window.channels"));
-        menu.setId("trace-channels");
-        menu.setAccessibleText(say("main-window.channels-of-the-trace"));
-        menu.visibleProperty().bind(trace.visibleProperty().and(session.driveProperty().isNotNull()));
-        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> menu.getItems().setAll(is == null
-                ? List.of()
-                : is.strips().strips().stream().map(s -> {
-                    CheckMenuItem item = new CheckMenuItem(s.label());
-                    item.setSelected(trace.shows(s.key()));
-                    item.setOnAction(e -> trace.strip(s.key(), item.isSelected()));
-                    return item;
-                }).toList()));
-        HBox.setMargin(menu, new Insets(0, 0, 0, 10));
-        return menu;
-    }
-
-    private HBox topBar() {
-        Label name = new Label("Nariz");
-        name.getStyleClass().add("product");
-        Label car = new Label();
-        car.getStyleClass().add("car");
-        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> car.setText(is == null ? ""
-                : is.sheet().name() + "  ·  " + is.log().name()));
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        Button demo = button(say("main-window.demo-drive"), "open-demo", say("main-window.open-the-made-up"),
-                session::openDemo);
-        Button open = button(say("main-window.open-2"), "open", say("main-window.open-a-build-sheet"), () -> showOpen(
-                true));
-        UnitsMenu unit = new UnitsMenu(session);
-        ToggleButton theme = new ToggleButton(say("main-window.night"));
-        theme.setId("theme");
-        theme.setAccessibleText(say("main-window.dark-colours"));
-        theme.setTooltip(new Tooltip(say("main-window.dark-colours-t")));
-        theme.setOnAction(e -> setNight(theme.isSelected()));
-        Language next = other();
-        Button language = button(next.own(), "language", next.own(), () -> speak(next));
-        HBox bar = new HBox(10, name, car, space, busy(session.busyProperty()), find.field(), demo, open, unit, theme,
-                language);
-        // Because a narrow window takes from the name of the car and the field first.
-        for (Region r : List.of(name, demo, open, unit, theme, language)) {
-            r.setMinWidth(Region.USE_PREF_SIZE);
-        }
-        find.field().setMinWidth(90);
-        car.setMinWidth(0);
-        bar.setAlignment(Pos.CENTER_LEFT);
-        bar.getStyleClass().add("top-bar");
-        return bar;
     }
 
     static Language other() {
@@ -360,20 +291,6 @@ public final class MainWindow extends StackPane {
         anew.sheetPanel.goOn(sheetPanel);
         getScene().setRoot(anew);
         session.reword();
-    }
-
-    private HBox busy(ReadOnlyStringProperty what) {
-        ProgressIndicator turning = new ProgressIndicator();
-        turning.setPrefSize(20, 20);
-        turning.setMaxSize(20, 20);
-        Label text = new Label();
-        text.textProperty().bind(what);
-        Button cancel = button(say("main-window.cancel"), "cancel", say("main-window.stop-reading"), session::cancel);
-        HBox box = new HBox(8, turning, text, cancel);
-        box.setAlignment(Pos.CENTER_LEFT);
-        box.visibleProperty().bind(what.isNotEmpty());
-        box.managedProperty().bind(box.visibleProperty());
-        return box;
     }
 
     private HBox message() {
@@ -448,7 +365,7 @@ public final class MainWindow extends StackPane {
             // Lists and menus that pop up have a window of their own and know only the theme library's colours.
             getScene().setUserAgentStylesheet((dark ? new PrimerDark() : new PrimerLight()).getUserAgentStylesheet());
         }
-        pictures.forEach(p -> p.paletteProperty().set(dark ? Palette.NIGHT : Palette.DAY));
+        everyPicture(p -> p.paletteProperty().set(dark ? Palette.NIGHT : Palette.DAY));
         if (lookup("#theme") instanceof ToggleButton b) {
             b.setSelected(dark);
         }

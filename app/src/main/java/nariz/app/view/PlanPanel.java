@@ -14,7 +14,7 @@ import nariz.coverage.DrivePlan;
 
 /** What to record next: steady points and pulls, those the open drive covers ticked off. */
 final class PlanPanel extends ScrollPane {
-    private final VBox content = new VBox(7);
+    private final VBox content = new VBox(4);
 
     PlanPanel(Session session) {
         getStyleClass().add("work-card");

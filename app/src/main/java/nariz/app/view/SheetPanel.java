@@ -27,6 +27,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import nariz.app.state.Session;
+import nariz.app.state.SheetText;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.Assumption;
 import nariz.carburetor.BuildSheetReader;
@@ -51,6 +52,7 @@ final class SheetPanel extends VBox {
     private final Session session;
     private final FilePicker picker;
     private final Consumer<Path> kept;
+    private final Consumer<String> ofCar;
     private final VBox form = new VBox(10);
     private final Label where = new Label();
     private final Map<String, Control> inputs = new LinkedHashMap<>();
@@ -59,11 +61,20 @@ final class SheetPanel extends VBox {
     /** Whether something was begun that is not kept yet: it is still there when the form is opened again. */
     private boolean begun;
 
-    SheetPanel(Session session, FilePicker picker, Consumer<Path> kept) {
+    /**
+     * Sets up the form.
+     *
+     * @param session the window's state
+     * @param picker asks for files
+     * @param kept told which file a sheet was written to
+     * @param ofCar told the name of the car a sheet was kept with
+     */
+    SheetPanel(Session session, FilePicker picker, Consumer<Path> kept, Consumer<String> ofCar) {
         super(10);
         this.session = session;
         this.picker = picker;
         this.kept = kept;
+        this.ofCar = ofCar;
         setId("sheet-panel");
         getStyleClass().add("open-panel");
         Label title = new Label(say("sheet-panel.what-is-fitted"));
@@ -84,12 +95,14 @@ final class SheetPanel extends VBox {
         Button keep = MainWindow.button(say("sheet-panel.keep"), "sheet-keep", say("sheet-panel.keep-help"),
                 this::keep);
         keep.getStyleClass().add("primary");
+        Button write = MainWindow.button(say("sheet-panel.write"), "sheet-write", say("sheet-panel.write-help"),
+                this::write);
         Button example = MainWindow.button(say("sheet-panel.example"), "sheet-example", say("sheet-panel.example-help"),
                 () -> load(SheetDraft.of("example", DemoDrive.sheetJson()), file));
         Button close = new Button(say("sheet-panel.close"));
         close.setId("sheet-close");
         close.setOnAction(e -> show(false));
-        HBox buttons = new HBox(8, keep, example, close);
+        HBox buttons = new HBox(8, keep, write, example, close);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, hint, scroll, where, buttons);
         setOnKeyPressed(e -> {
@@ -126,6 +139,13 @@ final class SheetPanel extends VBox {
                 return;
             }
         }
+        show(true);
+        inputs.values().iterator().next().requestFocus();
+    }
+
+    /** Opens the form with a sheet of the workbook. */
+    void open(SheetText text) {
+        load(SheetDraft.of(text.name(), text.json()), NEW);
         show(true);
         inputs.values().iterator().next().requestFocus();
     }
@@ -300,7 +320,20 @@ final class SheetPanel extends VBox {
         });
     }
 
+    /** Keeps the sheet with its car in the workbook. */
     private void keep() {
+        if (!session.garage().keeps()) {
+            write();
+        } else if (makesSense()) {
+            session.garage().keepSheet(draft.json());
+            begun = false;
+            show(false);
+            ofCar.accept(draft.get("name"));
+        }
+    }
+
+    /** Whether it can be read; says where it cannot. */
+    private boolean makesSense() {
         String json = draft.json();
         try {
             BuildSheetReader.parse(say("sheet-panel.the-sheet"), json);
@@ -311,8 +344,17 @@ final class SheetPanel extends VBox {
             if (c != null) {
                 c.requestFocus();
             }
+            return false;
+        }
+        return true;
+    }
+
+    /** Writes the sheet as a file. */
+    private void write() {
+        if (!makesSense()) {
             return;
         }
+        String json = draft.json();
         picker.place(getScene().getWindow(), say("sheet-panel.build-sheet"), file).ifPresent(p -> {
             // The form stays until the sheet is written: where that fails, nothing that was typed is gone.
             session.garage().write(p, out -> out.write(json.getBytes(StandardCharsets.UTF_8)), () -> {

@@ -34,9 +34,13 @@ import nariz.workbook.Workbook;
  * dragged; what is tried can be kept as a plan.
  */
 final class TryPanel extends ScrollPane {
+    /** Widths of a part's name and of its size, px: one line a part, so that many are in sight at once. */
+    private static final double NAME = 150;
+    private static final double SIZE = 96;
+
     private final Session session;
-    private final VBox content = new VBox(6);
-    private final VBox rows = new VBox(6);
+    private final VBox content = new VBox(5);
+    private final VBox rows = new VBox(3);
     private final VBox plans = new VBox(4);
     private final List<Rung> rungs = new ArrayList<>();
     private final Label verdict = new Label();
@@ -117,8 +121,8 @@ final class TryPanel extends ScrollPane {
         Stop stop = session.stopProperty().get();
         List<Candidate> all = Candidate.of(d.sheet(), Kit.NONE);
         Family family = d.sheet().carburetor().family();
-        List<Candidate> mine = all.stream().filter(c -> Stop.of(c.circuit(family)) == stop).toList();
-        List<Candidate> rest = all.stream().filter(c -> Stop.of(c.circuit(family)) != stop).toList();
+        List<Candidate> mine = all.stream().filter(c -> stop.holds(c.circuit(family))).toList();
+        List<Candidate> rest = all.stream().filter(c -> !stop.holds(c.circuit(family))).toList();
         if (!mine.isEmpty()) {
             rows.getChildren().add(styled(stop.label(), "card-subheading"));
         }
@@ -163,10 +167,15 @@ final class TryPanel extends ScrollPane {
             }
         });
         Label name = styled(say(c.part().named(c.side())), "card-line");
-        name.setMinWidth(0);
-        HBox.setHgrow(name, Priority.ALWAYS);
-        name.setMaxWidth(Double.MAX_VALUE);
-        return new VBox(0, new HBox(6, name, size), slider, area);
+        name.setMinWidth(NAME);
+        name.setMaxWidth(NAME);
+        slider.setMinWidth(80);
+        HBox.setHgrow(slider, Priority.ALWAYS);
+        size.setMinWidth(SIZE);
+        size.setAlignment(Pos.CENTER_RIGHT);
+        HBox line = new HBox(6, name, slider, size);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return new VBox(0, line, area);
     }
 
     private List<PartChange> chosen() {

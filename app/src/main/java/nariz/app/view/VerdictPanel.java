@@ -45,7 +45,7 @@ final class VerdictPanel extends VBox {
             confidence.setText("");
             return;
         }
-        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty().get());
+        StopWords w = session.stopProperty().get().words(d, session.comparisons().comparisonProperty().get());
         sentence.setText(w.sentence());
         confidence.setText(w.state() == Status.NOT_READ && !w.toRead().isEmpty() ? say("verdict-panel.to-read-it",
                 w.toRead())

@@ -3,46 +3,59 @@ package nariz.app.view;
 import static nariz.app.words.WindowWords.say;
 
 import java.util.List;
+import javafx.geometry.VPos;
+import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.WeakListeners;
 import nariz.app.print.WorkCardPdf;
+import nariz.app.state.Car;
 import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.state.StopWords;
 import nariz.carburetor.Assumption;
+import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.RuleOfThumb;
-import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.diagnosis.WorkCard;
-import nariz.dynamics.TipIns;
 import nariz.text.Message;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
-final class WorkCardPanel extends ScrollPane {
+final class WorkCardPanel extends VBox {
     private final Session session;
     private final FilePicker picker;
-    private final VBox content = new VBox(7);
+    private final VBox content = new VBox(3);
+    private final ScrollPane scroll = new ScrollPane(content);
+    /** What is pressed when the work is done: below the card, where no scrolling hides it. */
+    private final FlowPane done = new FlowPane(8, 6);
 
     WorkCardPanel(Session session, FilePicker picker) {
         this.session = session;
         this.picker = picker;
-        getStyleClass().add("work-card");
         setId("work-card");
-        setFitToWidth(true);
-        setHbarPolicy(ScrollBarPolicy.NEVER);
+        scroll.setId("work-card-scroll");
+        scroll.getStyleClass().add("work-card");
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         content.getStyleClass().add("work-card-content");
-        setContent(content);
-        setAccessibleText(say("work-card-panel.work-card"));
+        scroll.setAccessibleText(say("work-card-panel.work-card"));
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        done.getStyleClass().add("work-card-done");
+        // Because a low window would rather cut what is pressed than shrink what is read.
+        done.setMinHeight(USE_PREF_SIZE);
+        getChildren().addAll(scroll, done);
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.garage().carsProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.decisionsProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> refresh());
@@ -51,7 +64,8 @@ final class WorkCardPanel extends ScrollPane {
 
     private void refresh() {
         content.getChildren().clear();
-        setVvalue(0);
+        done.getChildren().clear();
+        scroll.setVvalue(0);
         Drive d = session.driveProperty().get();
         if (d == null) {
             Label empty = label(say("work-card-panel.what-will-stand-here"), "small");
@@ -60,24 +74,20 @@ final class WorkCardPanel extends ScrollPane {
             return;
         }
         Advice a = d.analysis().advice();
-        StopWords w = StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty().get());
+        Stop stop = session.stopProperty().get();
+        StopWords w = stop.words(d, session.comparisons().comparisonProperty().get());
         if (!w.changes().isEmpty()) {
             w.changes().forEach(this::change);
-            content.getChildren().add(MainWindow.button(say("work-card-panel.card-on-paper"), "card-print",
-                    say("work-card-panel.write-this-card-as"), this::print));
-        } else if (session.stopProperty().get() == Stop.PROOF) {
-            content.getChildren().add(label(say("work-card-panel.to-prove-it"), "card-heading"));
-            numbered(List.of(say("work-card-panel.proof-1"), say("work-card-panel.proof-2"),
-                    say("work-card-panel.proof-3"), say("work-card-panel.proof-4"), say("work-card-panel.proof-5")));
-        } else if (session.stopProperty().get() == Stop.PUMP && w.state() == Status.IN_DOUBT) {
-            pump();
+            fitting(d, w.changes());
+        } else if (stop.guide(w).isPresent()) {
+            guide(stop.guide(w).get());
         } else if (a.verdict() == Verdict.CHECK_FIRST) {
             checks(a);
         } else {
             nothing(a, w);
         }
-        moments(a, session.stopProperty().get(), d);
-        schools(a, session.stopProperty().get());
+        stop.seen(d).forEach(x -> lines(x.heading(), x.lines()));
+        schools(a, stop);
         if (!a.notes().isEmpty()) {
             heading(say("work-card-panel.note"));
             a.notes().forEach(n -> line("!", say(n), "card-line"));
@@ -99,8 +109,7 @@ final class WorkCardPanel extends ScrollPane {
     void print() {
         Drive d = session.driveProperty().get();
         List<Change> changes = d == null ? List.of()
-                : StopWords.of(d, session.stopProperty().get(), session.comparisons().comparisonProperty()
-                .get()).changes();
+                : session.stopProperty().get().words(d, session.comparisons().comparisonProperty().get()).changes();
         if (changes.isEmpty()) {
             session.complain(say("work-card-panel.this-stop-has-no"));
             return;
@@ -115,8 +124,10 @@ final class WorkCardPanel extends ScrollPane {
         Label title = label(say(c.part().text(c.from())) + "  →  " + say(c.part().text(c.to())), "change");
         title.setAccessibleText(say(c.title()));
         String part = say(c.part().named(c.side()));
-        content.getChildren().addAll(label(c.now() ? part : part + say("work-card-panel.later"), "card-heading"),
-                title);
+        FlowPane head = new FlowPane(12, 0, label(c.now() ? part : part + say("work-card-panel.later"),
+                "card-heading"), title);
+        head.setRowValignment(VPos.BASELINE);
+        content.getChildren().add(head);
         WorkCard card = WorkCard.of(c);
         heading(say("work-card-panel.because"));
         c.reasons().forEach(r -> line("·", say(r), "card-line"));
@@ -132,16 +143,45 @@ final class WorkCardPanel extends ScrollPane {
         line("·", say(card.proof()), "card-line");
     }
 
-    /** Lean after the throttle opens, with steady mixtures right: what to look at, the cheapest first. */
-    private void pump() {
-        content.getChildren().add(label(say("work-card-panel.look-at-the-pump"), "card-heading"));
-        heading(say("work-card-panel.mind"));
-        line("!", say("work-card-panel.pump-mind"), "caution");
+    /** It is done: the sheet takes the parts on. */
+    private void fitting(Drive d, List<Change> all) {
+        List<PartChange> parts = all.stream().filter(Change::now).map(c -> new PartChange(c.part(), c.side(), c.from(),
+                c.to())).filter(c -> c.part().role() != Part.Role.IDLE_STOP).toList();
+        if (session.practice() && !parts.isEmpty()) {
+            done.getChildren().add(primary(MainWindow.button(say("work-card-panel.fitted-demo"), "card-fitted",
+                    say("main-window.drive-the-demo-again"), session::driveAgain)));
+        } else if (d.run().isPresent() && !parts.isEmpty()) {
+            List<PartChange> since = session.garage().carOf(d).map(Car::fittedSince).orElse(List.of());
+            if (parts.stream().allMatch(p -> since.stream().anyMatch(s -> s.part().equals(p.part()) && s.side() == p
+                    .side()))) {
+                done.getChildren().add(label(say("work-card-panel.fitted-already"), "card-line"));
+            } else {
+                done.getChildren().add(primary(MainWindow.button(say("work-card-panel.fitted", Message.join(", ",
+                        parts.stream().map(p -> p.part().text(p.to())).toList())), "card-fitted",
+                        say("work-card-panel.fitted-help"), () -> session.garage().fitted(parts))));
+            }
+        }
+        done.getChildren().add(MainWindow.button(say("work-card-panel.card-on-paper"), "card-print",
+                say("work-card-panel.write-this-card-as"), this::print));
+    }
+
+    private static Button primary(Button b) {
+        b.getStyleClass().add("primary");
+        return b;
+    }
+
+    private void guide(Stop.Guide g) {
+        content.getChildren().add(label(g.heading(), "card-heading"));
+        if (!g.mind().isEmpty()) {
+            heading(say("work-card-panel.mind"));
+            line("!", g.mind(), "caution");
+        }
         heading(say("work-card-panel.do"));
-        numbered(List.of(say("work-card-panel.pump-1"), say("work-card-panel.pump-2"), say("work-card-panel.pump-3"),
-                say("work-card-panel.pump-4"), say("work-card-panel.pump-5")));
-        heading(say("work-card-panel.proved-by"));
-        line("·", say("work-card-panel.pump-proof"), "card-line");
+        numbered(g.steps());
+        if (!g.proof().isEmpty()) {
+            heading(say("work-card-panel.proved-by"));
+            line("·", g.proof(), "card-line");
+        }
     }
 
     private void checks(Advice a) {
@@ -195,24 +235,6 @@ final class WorkCardPanel extends ScrollPane {
         }
     }
 
-    /** What moving moments show that belong to the shown stop: the last stage's has the pulls. */
-    private void moments(Advice a, Stop stop, Drive d) {
-        if (stop == Stop.POWER) {
-            lines(say("work-card-panel.enrichment-seen"), a.dynamics().ofEnrichment());
-        }
-        if (stop == Stop.PUMP) {
-            lines(say("work-card-panel.openings-by-kind"), TipIns.kinds(d.tipIns().events()).stream().map(
-                    TipIns.Kind::words).toList());
-        }
-        if (stop == Stop.SECONDARY) {
-            lines(say("work-card-panel.second-seen"), a.dynamics().ofSecondStage());
-        }
-        List<Stop> all = Stop.of(d.sheet().carburetor().family());
-        if (stop == (all.contains(Stop.SECONDARY) ? Stop.SECONDARY : Stop.POWER)) {
-            lines(say("work-card-panel.pulls-seen"), a.dynamics().ofPulls());
-        }
-    }
-
     private void lines(String title, List<Message> what) {
         if (!what.isEmpty()) {
             heading(title);
@@ -223,7 +245,7 @@ final class WorkCardPanel extends ScrollPane {
     /** What schools of tuning say on this log about the shown stop. */
     private void schools(Advice a, Stop stop) {
         for (RuleOfThumb s : a.schools()) {
-            if (Stop.of(s.circuit()) == stop) {
+            if (stop.holds(s.circuit())) {
                 heading(say("work-card-panel.schools-differ", s.question()));
                 s.answers().forEach(x -> line(x.name().equals(s.followed()) ? "•" : "·", say(x.name()) + ": "
                         + say(x.says()),

@@ -63,7 +63,7 @@ public class SessionTest {
         work();
         assertThat(session.busyProperty().get()).isEmpty();
         assertThat(session.driveProperty().get().analysis().advice().verdict()).isEqualTo(Verdict.CHANGE);
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.TRANSFER);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.TRANSFER);
         assertThat(session.cursorProperty().get()).isPositive();
     }
 
@@ -632,7 +632,7 @@ public class SessionTest {
         session.trials().tryParts(List.of(jet.to(jet.fitted() + 4)));
         until(session, () -> session.trials().effectProperty().get().tried());
         Effect e = session.trials().effectProperty().get();
-        int cruise = d.trace().bestMoment(d.analysis(), Stop.MAIN);
+        int cruise = d.trace().bestMoment(d.analysis(), Stops.MAIN, false, false);
         assertThat((double) e.trace().at(cruise)).isLessThan(0.99 * d.trace().measured(cruise));
         int cell = d.trace().cell(cruise);
         assertThat(e.phi()[cell]).isGreaterThan(1.01 * d.analysis().estimate().phi(cell));
@@ -657,11 +657,11 @@ public class SessionTest {
     public void everyStopHasASentence() {
         session.openDemo();
         work();
-        for (Stop s : Stop.values()) {
-            StopWords w = StopWords.of(session.driveProperty().get(), s, null);
+        for (Stop s : Stops.all()) {
+            StopWords w = s.words(session.driveProperty().get(), null);
             assertThat(w.sentence().toString()).as(s.label()).endsWith(".").doesNotContain("!").doesNotContain("null");
         }
-        StopWords power = StopWords.of(session.driveProperty().get(), Stop.POWER, null);
+        StopWords power = Stops.POWER.words(session.driveProperty().get(), null);
         assertThat(power.changes()).hasSize(1);
     }
 
@@ -762,22 +762,22 @@ public class SessionTest {
         session.openDemo();
         until(session, () -> session.driveProperty().get() != null);
         assertThat(session.practice()).isTrue();
-        StopWords before = StopWords.of(session.driveProperty().get(), Stop.PROOF, null);
+        StopWords before = Stops.PROOF.words(session.driveProperty().get(), null);
         assertThat(before.state()).isEqualTo(Status.NOT_READ);
         assertThat(before.sentence().toString()).contains("drive the same road again");
         session.driveAgain();
         until(session, () -> session.comparisons().comparisonProperty().get() != null);
         Comparison c = session.comparisons().comparisonProperty().get();
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.PROOF);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.PROOF);
         assertThat(c.result().changed()).hasSize(2);
         assertThat(c.sentence().toString()).contains("leaner at idle").contains("richer at power");
         assertThat(c.remarks()).anyMatch(r -> r.startsWith("It came out as predicted in"));
         assertThat(c.trend()).isEmpty();
-        StopWords proof = StopWords.of(session.driveProperty().get(), Stop.PROOF, c);
+        StopWords proof = Stops.PROOF.words(session.driveProperty().get(), c);
         assertThat(proof.state()).isEqualTo(Status.SETTLED);
         assertThat(proof.sentence().toString()).contains("Proved: every way of running");
         assertThat(proof.confidence()).contains("→");
-        StopWords pump = StopWords.of(session.driveProperty().get(), Stop.PUMP, c);
+        StopWords pump = Stops.PUMP.words(session.driveProperty().get(), c);
         assertThat(pump.state()).isNotEqualTo(Status.WAITING);
     }
 
@@ -827,7 +827,7 @@ public class SessionTest {
         assertThat(s.events()).isNotEmpty();
         assertThat(s.near(s.events().getFirst().atS() + 0.5)).isZero();
         assertThat(s.near(20)).isEqualTo(-1);
-        session.goTo(Stop.PUMP);
+        session.goTo(Stops.PUMP);
         double at = session.driveProperty().get().log().timeS()[session.cursorProperty().get()];
         assertThat(s.events()).anyMatch(e -> Math.abs(e.atS() - at) < 0.1);
     }

@@ -9,6 +9,7 @@ import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
+import javafx.scene.control.MenuBar;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.robot.Robot;
@@ -97,6 +98,15 @@ final class Hands {
             throw new AssertionError("no node " + id);
         }
         click(id, 0.5, 0.5);
+    }
+
+    /** Chooses from the menus by the name of the action. */
+    void choose(String action) {
+        settle();
+        run(() -> ((MenuBar) stage.getScene().lookup("#menus")).getMenus().stream().flatMap(m -> m.getItems().stream())
+                .filter(i -> ("menu-" + action).equals(i.getId())).findFirst().orElseThrow(() -> new AssertionError(
+                        "no menu item " + action)).fire());
+        settle();
     }
 
     /** Clicks at a share of a node's width and height. */

@@ -41,6 +41,7 @@ import nariz.app.state.Drive;
 import nariz.app.state.Effect;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.app.state.Stops;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
@@ -89,7 +90,7 @@ public class WindowTest {
         });
         hands = new Hands(stage);
         Hands.settle();
-        hands.click("open-demo");
+        hands.choose("demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get() != null);
         Hands.settle();
     }
@@ -136,7 +137,7 @@ public class WindowTest {
 
     @Test
     public void demoShowsTheBlamedCircuitWhatToChangeAndTheCautions() {
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
         Hands.settle();
         assertThat(verdict()).contains("transfer").contains("37 thou to");
         String card = Hands.onInterface(() -> text(stage.getScene().lookup("#work-card")));
@@ -147,7 +148,7 @@ public class WindowTest {
     public void clickingAStopShowsItsVerdictAndTakesTheLogThere() {
         int before = Hands.onInterface(() -> session.cursorProperty().get());
         hands.click("stop-power");
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.POWER);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.POWER);
         assertThat(verdict()).contains("power valve");
         assertThat(session.cursorProperty().get()).isNotEqualTo(before);
         hands.click("stop-power");
@@ -161,9 +162,9 @@ public class WindowTest {
     public void digitsGoToStops() {
         hands.click("scrubber", 0.5, 0.4);
         hands.press(KeyCode.DIGIT6);
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.SECONDARY);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.SECONDARY);
         hands.press(KeyCode.DIGIT1);
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.IDLE);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.IDLE);
     }
 
     @Test
@@ -198,7 +199,7 @@ public class WindowTest {
     public void clickingABranchOfTheStreamGoesToItsStop() {
         hands.click("stop-idle");
         hands.click("fuel-stream", 0.4, 0.95);
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.SECONDARY);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.SECONDARY);
     }
 
     @Test
@@ -213,7 +214,7 @@ public class WindowTest {
 
     @Test
     public void unitsAreChosenOnceAndHoldInEverySentenceAndPicture() {
-        Hands.run(() -> session.goTo(Stop.POWER));
+        Hands.run(() -> session.goTo(Stops.POWER));
         Hands.settle();
         assertThat(verdict()).contains("3.5 inHg to 6.5 inHg");
         int cursor = Hands.onInterface(() -> session.cursorProperty().get());
@@ -223,7 +224,7 @@ public class WindowTest {
                 .contains("119 mbar to 220 mbar"));
         assertThat(Hands.onInterface(() -> stage.getScene().lookup("#scrubber").getAccessibleHelp())).contains("mbar");
         assertThat(Hands.onInterface(() -> session.cursorProperty().get())).isEqualTo(cursor);
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
         Hands.settle();
         // 37 and 34 thousandths of an inch.
         assertThat(verdict()).contains("0.94 mm to 0.86 mm");
@@ -233,7 +234,7 @@ public class WindowTest {
         pick("units-thou");
         Hands.waitFor("the words in the old units", () -> ((Label) stage.getScene().lookup("#verdict")).getText()
                 .contains("37 thou to 34 thou"));
-        Hands.run(() -> session.goTo(Stop.IDLE));
+        Hands.run(() -> session.goTo(Stops.IDLE));
     }
 
     /** A menu's list is a window of its own, which the headless platform does not give the mouse. */
@@ -266,7 +267,7 @@ public class WindowTest {
         Path log = Files.createTempFile("nariz", ".csv");
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
-        hands.click("open");
+        hands.choose("open");
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
         picked[0] = log;
         Hands.run(() -> choose("Choose Log").fire());
@@ -274,7 +275,7 @@ public class WindowTest {
         Hands.waitFor("own drive", () -> "test six".equals(session.driveProperty().get().sheet().name()));
         assertThat(verdict()).endsWith(".");
         assertThat(Hands.onInterface(() -> stage.getScene().lookup("#open-panel").isVisible())).isFalse();
-        hands.click("open-demo");
+        hands.choose("demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill"));
         Files.delete(sheet);
         Files.delete(log);
@@ -290,7 +291,7 @@ public class WindowTest {
         LogWriter.write(DemoDrive.drive().log(), w);
         int half = w.toString().indexOf('\n', w.toString().length() / 2) + 1;
         Files.writeString(log, w.toString().substring(0, half));
-        hands.click("open");
+        hands.choose("open");
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).setText(log.toString()));
         hands.click("open-follow");
@@ -310,7 +311,7 @@ public class WindowTest {
         // As the other tests expect it: nothing in the fields, the demo open.
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).clear());
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).clear());
-        hands.click("open-demo");
+        hands.choose("demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill")
                 && !session.driveProperty().get().log().name().equals("growing.csv"));
         Hands.settle();
@@ -339,7 +340,7 @@ public class WindowTest {
         Hands.run(() -> ((CheckBox) stage.getScene().lookup("#ruled-out-vacuum-leak")).fire());
         Hands.waitFor("taken back", () -> session.driveProperty().get().decisions().checked().isEmpty());
         assertThat(verdict()).startsWith("Check before you buy parts");
-        hands.click("open-demo");
+        hands.choose("demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get().sheet().name().startsWith("Hill"));
         Files.delete(sheet);
         Files.delete(log);
@@ -348,12 +349,12 @@ public class WindowTest {
 
     @Test
     public void schoolsStandOnThePowerCard() {
-        Hands.run(() -> session.goTo(Stop.POWER));
+        Hands.run(() -> session.goTo(Stops.POWER));
         Hands.settle();
         assertThat(Hands.onInterface(() -> stage.getScene().getRoot().lookupAll(".label").stream()
                 .map(n -> ((Label) n).getText()).toList())).anyMatch(s -> s.startsWith("half of idle vacuum: 9."))
                 .anyMatch(s -> s.startsWith("Followed here: what the log shows"));
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
     }
 
     private Button choose(String name) {
@@ -369,7 +370,7 @@ public class WindowTest {
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log("Time,RPM,Suction,Wideband\n", ','));
         Drive before = session.driveProperty().get();
-        hands.click("open");
+        hands.choose("open");
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).setText(log.toString()));
         hands.click("open-read");
@@ -504,7 +505,7 @@ public class WindowTest {
 
     private void backToTheDemo() {
         Drive now = session.driveProperty().get();
-        hands.click("open-demo");
+        hands.choose("demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get() != null && !session.driveProperty().get()
                 .equals(now));
         Hands.settle();
@@ -570,7 +571,7 @@ public class WindowTest {
         Hands.waitFor("the drive", () -> session.driveProperty().get().log().name().equals("kept.csv")
                 && session.driveProperty().get().run().isPresent());
         picked[0] = folder.resolve("package.zip");
-        hands.click("export");
+        hands.choose("export");
         Hands.waitFor("the package", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
         Hands.run(() -> window.showOpen(true));
         Hands.settle();
@@ -674,7 +675,7 @@ public class WindowTest {
 
     @Test
     public void partTriedWithKeysChangesTheForecastAndIsKeptAsAPlan() {
-        Hands.run(() -> session.goTo(Stop.MAIN));
+        Hands.run(() -> session.goTo(Stops.MAIN));
         hands.click("show-try");
         Effect advised = session.trials().effectProperty().get();
         Hands.run(() -> stage.getScene().lookup("#try-primary-main-jet").requestFocus());
@@ -704,7 +705,7 @@ public class WindowTest {
         Hands.waitFor("no plan", () -> session.notes().plansProperty().get().isEmpty());
         Hands.run(() -> session.trials().tryParts(List.of()));
         hands.click("show-card");
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
     }
 
     /** From a file of one's own to the card on paper and the plan that is kept, without a mouse. */
@@ -727,7 +728,7 @@ public class WindowTest {
         assertThat(session.driveProperty().get().sheet().name()).startsWith("Own estate");
         Hands.settle();
         // The verdict stands at the rich circuit at once; the digit of its stop leads back to it from anywhere.
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.TRANSFER);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.TRANSFER);
         hands.press(KeyCode.DIGIT3);
         assertThat(verdict()).contains("Leave it alone");
         hands.press(KeyCode.DIGIT2);
@@ -781,7 +782,7 @@ public class WindowTest {
 
     @Test
     public void workCardGoesOnPaper() throws IOException {
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
         Path file = folder().resolve("card.pdf");
         picked[0] = file;
         Hands.run(() -> ((Button) stage.getScene().lookup("#card-print")).fire());
@@ -811,17 +812,17 @@ public class WindowTest {
         Path stretch = folder.resolve("stretch.csv");
         picked[0] = stretch;
         Hands.run(() -> session.select(new nariz.log.Span(10, 20)));
-        hands.click("export");
+        hands.choose("export");
         Hands.waitFor("the stretch", () -> session.busyProperty().get().isEmpty() && Files.exists(stretch));
         assertThat(Files.readAllLines(stretch)).hasSizeBetween(100, 105).startsWith("time,rpm,vacuum,afr");
         Path whole = folder.resolve("whole.zip");
         picked[0] = whole;
-        hands.click("export");
+        hands.choose("export");
         Hands.waitFor("the package", () -> session.busyProperty().get().isEmpty() && Files.exists(whole));
         assertThat(nariz.workbook.Exchange.dataPackage(whole).recording().size()).isEqualTo(1000);
         Hands.run(() -> session.select(null));
         backToTheDemo();
-        hands.click("open");
+        hands.choose("open");
         Hands.run(() -> {
             var list = (javafx.scene.control.ListView<?>) stage.getScene().lookup("#open-kept");
             list.getSelectionModel().select(session.garage().keptProperty().get().stream().map(e -> e.name()).toList()
@@ -844,16 +845,16 @@ public class WindowTest {
         assertThat(list.getItems().stream().map(Object::toString).toList()).anyMatch(s -> s.contains("keys=Ctrl+P"));
         Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("secondary go"));
         hands.press(KeyCode.ENTER);
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.SECONDARY);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.SECONDARY);
         assertThat(list.isVisible()).isFalse();
         hands.press(KeyCode.F);
         Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("primary main jets"));
         hands.press(KeyCode.ENTER);
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.MAIN);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.MAIN);
         assertThat(Hands.onInterface(() -> stage.getScene().getFocusOwner().getId())).isEqualTo("try-primary-main-jet");
         hands.press(KeyCode.F);
         hands.click("find-list", 0.3, 0.125);
-        assertThat(session.stopProperty().get()).as("the second row, by mouse").isEqualTo(Stop.TRANSFER);
+        assertThat(session.stopProperty().get()).as("the second row, by mouse").isEqualTo(Stops.TRANSFER);
         hands.press(KeyCode.F);
         Hands.run(() -> ((TextField) stage.getScene().lookup("#find")).setText("nowhere at all"));
         assertThat(Hands.onInterface(() -> list.getItems().size())).isZero();
@@ -862,7 +863,7 @@ public class WindowTest {
         assertThat(list.isVisible()).isFalse();
         hands.click("show-card");
         Hands.run(() -> {
-            session.goTo(Stop.TRANSFER);
+            session.goTo(Stops.TRANSFER);
             window.textSize(18);
         });
         Hands.settle();
@@ -947,7 +948,7 @@ public class WindowTest {
                 .anyMatch(e -> e.name().equals("sunday.csv")));
         backToTheDemo();
         Drive demo = session.driveProperty().get();
-        hands.click("open");
+        hands.choose("open");
         Hands.settle();
         Hands.run(() -> {
             var list = (javafx.scene.control.ListView<?>) stage.getScene().lookup("#open-kept");
@@ -984,7 +985,7 @@ public class WindowTest {
 
     @Test
     public void fileThatIsNotThereIsSaidBeforeAnythingStarts() {
-        hands.click("open");
+        hands.choose("open");
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText("/no/such.json"));
         hands.click("open-read");
         assertThat(problem()).contains("There is no file");
@@ -1179,7 +1180,7 @@ public class WindowTest {
         double after = Hands.onInterface(() -> window.lookup("#scrubber").getLocalToSceneTransform().getMxx());
         assertThat(after / before).isEqualTo(16.0 / 14, org.assertj.core.api.Assertions.within(0.01));
         hands.click("stop-power");
-        assertThat(session.stopProperty().get()).isEqualTo(Stop.POWER);
+        assertThat(session.stopProperty().get()).isEqualTo(Stops.POWER);
         Hands.run(() -> window.textSize(14));
         Hands.settle();
     }
@@ -1187,8 +1188,8 @@ public class WindowTest {
     /** The same drive, the same undo, other words; and back. */
     @Test
     public void windowSpeaksSpanishAndGoesBackToEnglish() {
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
-        hands.click("language");
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
+        hands.choose("language");
         turned("Español became English");
         Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("El "));
         assertThat(verdict()).contains("El circuito de progresión").contains("37 thou a 34 thou");
@@ -1206,9 +1207,9 @@ public class WindowTest {
         var found = (javafx.scene.control.ListView<Find.Entry>) stage.getScene().lookup("#find-list");
         assertThat(Hands.onInterface(() -> found.getItems().size())).isEqualTo(1);
         hands.press(KeyCode.ESCAPE);
-        hands.click("language");
+        hands.choose("language");
         turned("and back");
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
         Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("The "));
         assertThat(verdict()).contains("The transfer circuit");
     }
@@ -1218,7 +1219,7 @@ public class WindowTest {
     public void windowOfTheOtherLanguageIsLetGo() throws InterruptedException {
         WeakReference<MainWindow> english = new WeakReference<>(window);
         for (String turn : List.of("Spanish", "and back")) {
-            hands.click("language");
+            hands.choose("language");
             turned(turn);
         }
         for (int i = 0; i < 100 && english.get() != null; i++) {
@@ -1233,13 +1234,13 @@ public class WindowTest {
     /** Every stop, picture and panel in Spanish: what can be read, or is read out, has no English in it. */
     @Test
     public void spanishWindowSaysNothingInEnglish() {
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
-        hands.click("language");
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
+        hands.choose("language");
         turned("Spanish");
         Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("El "));
         for (String shown : List.of("show-card", "show-try", "show-plan", "show-compare", "show-trace", "show-stabs",
                 "show-difference")) {
-            for (Stop s : Stop.values()) {
+            for (Stop s : Stops.all()) {
                 Hands.run(() -> {
                     session.goTo(s);
                     ToggleButton b = (ToggleButton) stage.getScene().lookup("#" + shown);
@@ -1267,9 +1268,9 @@ public class WindowTest {
             assertThat(t.name()).doesNotContainPattern(Bundles.ENGLISH);
         }
         hands.press(KeyCode.ESCAPE);
-        hands.click("language");
+        hands.choose("language");
         turned("and back");
-        Hands.run(() -> session.goTo(Stop.TRANSFER));
+        Hands.run(() -> session.goTo(Stops.TRANSFER));
         Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("The "));
         hands.click("show-card");
         hands.click("show-stream");
@@ -1350,12 +1351,12 @@ public class WindowTest {
         fill("engine-displacement", "3.1");
         fill("engine-cylinders", "6");
         picked[0] = folder().resolve("no such folder").resolve("my-car.json");
-        hands.click("sheet-keep");
+        hands.click("sheet-write");
         Hands.waitFor("the complaint", () -> !session.problemProperty().get().isEmpty());
         assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).isTrue();
         assertThat(Hands.onInterface(() -> input("engine-displacement").getText())).isEqualTo("3.1 L");
         Files.createDirectories(picked[0].getParent());
-        hands.click("sheet-keep");
+        hands.click("sheet-write");
         Hands.waitFor("the sheet", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
         Hands.run(() -> {
             session.dismissProblem();
@@ -1389,7 +1390,7 @@ public class WindowTest {
         Hands.run(() -> window.showOpen(true));
         Hands.settle();
         hands.click("sheet-start");
-        hands.click("sheet-keep");
+        hands.click("sheet-write");
         assertThat(sheetProblem()).startsWith("Not yet, displacement: found nothing.");
         fill("engine-displacement", "3,8");
         fill("engine-cylinders", "6");
@@ -1398,7 +1399,7 @@ public class WindowTest {
         fill("carburetor-primary-idleFeedRestriction", "37");
         fill("engine-redline", "fast");
         picked[0] = folder().resolve("my-car.json");
-        hands.click("sheet-keep");
+        hands.click("sheet-write");
         assertThat(sheetProblem()).startsWith("Not yet, highest speed: found \"fast\".");
         assertThat(Files.exists(picked[0])).isFalse();
         fill("engine-redline", "5600");
@@ -1411,14 +1412,14 @@ public class WindowTest {
         hands.click("sheet-close");
         hands.click("sheet-start");
         assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
-        hands.click("language");
+        hands.choose("language");
         turned("Spanish");
         assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#sheet-panel")))).contains(
                 "¿Qué lleva montado?").contains("chiclés principales");
         assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
-        hands.click("language");
+        hands.choose("language");
         turned("and back");
-        hands.click("sheet-keep");
+        hands.click("sheet-write");
         Hands.waitFor("the sheet", () -> Files.exists(picked[0]) && session.busyProperty().get().isEmpty());
         BuildSheet sheet = BuildSheetReader.read(picked[0]);
         assertThat(sheet.carburetor().family().key()).isEqualTo("rod-metered-4");

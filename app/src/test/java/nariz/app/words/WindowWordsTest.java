@@ -8,6 +8,7 @@ import java.util.Properties;
 import nariz.app.state.Glossary;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.app.state.Stops;
 import nariz.carburetor.SheetDraft;
 import nariz.diagnosis.Hypothesis;
 import nariz.testing.Bundles;
@@ -43,7 +44,7 @@ public class WindowWordsTest {
     public void stopsCausesAndWordsOfTheTradeHaveNamesInEveryLanguage() {
         for (Language l : Language.values()) {
             WindowWords.use(Wording.ENGLISH.in(l));
-            for (Stop s : Stop.values()) {
+            for (Stop s : Stops.all()) {
                 assertThat(s.label().toString()).isNotBlank();
             }
             SheetDraft.blank().fields().stream().flatMap(f -> f.choices().stream()).forEach(c -> assertThat(

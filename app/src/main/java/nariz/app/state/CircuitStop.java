@@ -1,0 +1,149 @@
+package nariz.app.state;
+
+import static nariz.app.words.WindowWords.say;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalInt;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.BankFinding;
+import nariz.diagnosis.Change;
+import nariz.diagnosis.CircuitFinding;
+import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Status;
+import nariz.diagnosis.Verdict;
+import nariz.text.Message;
+import org.jspecify.annotations.Nullable;
+
+/** A stop whose state is the finding of one circuit. */
+class CircuitStop implements Stop {
+    private final String id;
+    private final Stage stage;
+    private final Circuit.Role role;
+
+    /**
+     * A stop of a circuit.
+     *
+     * @param id name in the program
+     * @param stage stage of the circuit
+     * @param role what the circuit does
+     */
+    CircuitStop(String id, Stage stage, Circuit.Role role) {
+        this.id = id;
+        this.stage = stage;
+        this.role = role;
+    }
+
+    @Override
+    public final String id() {
+        return id;
+    }
+
+    @Override
+    public final boolean in(Family family) {
+        return circuit(family).isPresent();
+    }
+
+    @Override
+    public final Optional<Circuit> circuit(Family family) {
+        return family.circuit(stage, role);
+    }
+
+    @Override
+    public boolean holds(Circuit c) {
+        return c.stage() == stage && c.role() == role;
+    }
+
+    @Override
+    public Evidence evidence(@Nullable Drive d, @Nullable Comparison against) {
+        return Evidence.STREAM;
+    }
+
+    @Override
+    public OptionalInt moment(Drive d, @Nullable Comparison against) {
+        return OptionalInt.of(d.trace().bestMoment(d.analysis(), this, role == Circuit.Role.IDLE, false));
+    }
+
+    @Override
+    public StopWords words(Drive d, @Nullable Comparison against) {
+        Analysis found = d.analysis();
+        Advice a = found.advice();
+        CircuitFinding f = a.finding(circuit(found.observation().sheet().carburetor().family()).orElseThrow());
+        List<Change> changes = a.changes().stream().filter(c -> holds(c.circuit())).toList();
+        // What is to be done now is off, however little of it was read; what comes later waits.
+        Status state = changes.isEmpty() ? f.status() : changes.stream().anyMatch(Change::now) ? Status.OFF
+                : Status.WAITING;
+        String brief = state == Status.OFF && !changes.isEmpty()
+                && changes.getFirst().part().role() != Part.Role.IDLE_STOP ? say(goesWith(a, f, changes.getFirst())
+                ? "stop-words.goes-with" : changes.getFirst().enriches() ? "stop-words.off-lean"
+                : "stop-words.off-rich") : state == Status.WAITING ? say("stop-words.waits") : say(state.label());
+        return new StopWords(state, brief, sentence(a, f, changes), confidence(a, f, changes), changes,
+                say(f.settledBy()));
+    }
+
+    private String sentence(Advice a, CircuitFinding f, List<Change> changes) {
+        if (a.verdict() == Verdict.MORE_DATA) {
+            return say(a.sentence());
+        }
+        if (!changes.isEmpty()) {
+            Change c = changes.getFirst();
+            String lead = !c.now() ? say("stop-words.later", c.part().named(c.side()), c.part().text(c.from()),
+                    c.part().text(c.to())) : a.changes().getFirst().equals(c) ? say(a.sentence())
+                    : say(goesWith(a, f, c) ? c.enriches() ? "stop-words.else-lean" : "stop-words.else-rich"
+                    : c.enriches() ? "stop-words.is-lean-too-change" : "stop-words.is-rich-too-change", label(),
+                    c.part().named(c.side()), c.part().text(c.from()), c.part().text(c.to()));
+            return changes.size() == 1 ? lead : say("stop-words.and", lead, changes.get(1).title());
+        }
+        return switch (f.status()) {
+            case NOT_READ -> say("stop-words.this-drive-hardly-used", label().toLowerCase(Locale.ROOT));
+            case WAITING -> say("stop-words.reads-but-an-earlier", error(f.error()));
+            case IN_DOUBT -> a.verdict() == Verdict.CHECK_FIRST ? say(a.sentence())
+                    : say("stop-words.reads-but", error(f.error()), say(f.why()));
+            case SETTLED -> say("stop-words.leave-it-alone-it", error(f.error()));
+            case OFF -> say(a.sentence());
+        };
+    }
+
+    private static String error(double e) {
+        long percent = Double.isNaN(e) ? 0 : Math.round(Math.abs(e) * 100);
+        if (percent == 0) {
+            return say("stop-words.within");
+        }
+        return say(e > 0 ? "stop-words.lean" : "stop-words.rich", percent);
+    }
+
+    private static String confidence(Advice a, CircuitFinding f, List<Change> changes) {
+        if (f.status() == Status.NOT_READ) {
+            return "";
+        }
+        List<String> parts = new ArrayList<>();
+        parts.add(say("stop-words.delivers-of-what-the",
+                f.correction(), f.low(), f.high()));
+        f.slope().ifPresent(s -> parts.add(say("stop-words.for-twice-the-air",
+                100 * s.perDoubling(), 100 * s.low(), 100 * s.high())));
+        for (BankFinding b : a.banks()) {
+            BankFinding.Interval k = b.circuits().get(f.circuit());
+            if (k != null) {
+                parts.add(say("stop-words.bank-alone", b.bank(), k.value()));
+            }
+        }
+        a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability() >= 0.05).findFirst()
+                .ifPresent(h -> parts.add(say(h.label()) + ": " + h.percent() + " %"));
+        if (!f.confoundedWith().isEmpty() && (!changes.isEmpty() || f.status() == Status.IN_DOUBT)) {
+            parts.add(say("stop-words.not-told-apart-from", Message.join(", ", f.confoundedWith())));
+        }
+        return String.join(" · ", parts);
+    }
+
+    /** Whether a change makes up for the one before it rather than for what this drive read here. */
+    private static boolean goesWith(Advice a, CircuitFinding f, Change c) {
+        return !a.changes().getFirst().equals(c) && Math.abs(f.error()) >= 0.01 && c.enriches() != f.error() > 0;
+    }
+}

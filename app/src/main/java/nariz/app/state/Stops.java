@@ -1,0 +1,56 @@
+package nariz.app.state;
+
+import java.util.List;
+import nariz.carburetor.Circuit.Role;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
+import nariz.carburetor.Stage;
+
+/** The stops there are, in the order of work; a family has those its circuits ask for. */
+public final class Stops {
+    /** Curb idle. */
+    public static final Stop IDLE = new CircuitStop("idle", Stage.PRIMARY, Role.IDLE);
+    /** Transfer slot and light cruise. */
+    public static final Stop TRANSFER = new CircuitStop("transfer", Stage.PRIMARY, Role.PROGRESSION);
+    /** Main circuit. */
+    public static final Stop MAIN = new CircuitStop("main", Stage.PRIMARY, Role.METERING);
+    /** Enrichment. */
+    public static final Stop POWER = new PowerStop();
+    /** Accelerator pump. */
+    public static final Stop PUMP = new PumpStop();
+    /** Second stage, all of it. */
+    public static final Stop SECONDARY = new SecondaryStop();
+    /** The same road again, like with like; no circuit of its own. */
+    public static final Stop PROOF = new ProofStop();
+
+    private static final List<Stop> ALL = List.of(IDLE, TRANSFER, MAIN, POWER, PUMP, SECONDARY, PROOF);
+
+    private Stops() {
+    }
+
+    /** {@return all stops} */
+    public static List<Stop> all() {
+        return ALL;
+    }
+
+    /**
+     * The stops of a family.
+     *
+     * @param family family of the carburetor
+     * @return stops in the order of work
+     */
+    public static List<Stop> of(Family family) {
+        return ALL.stream().filter(s -> s.in(family)).toList();
+    }
+
+    /**
+     * The stop of a circuit.
+     *
+     * @param c circuit
+     * @return its stop
+     */
+    public static Stop of(Circuit c) {
+        return ALL.stream().filter(s -> s.holds(c)).findFirst().orElseThrow(() -> new IllegalArgumentException(
+                "no stop for " + c));
+    }
+}
