@@ -7,6 +7,7 @@ import java.util.Optional;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.stage.Screen;
 import javafx.stage.Stage;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
@@ -36,11 +37,27 @@ public final class NarizApplication extends Application {
         stage.setTitle("Nariz");
         stage.setMinWidth(1024);
         stage.setMinHeight(700);
+        settings.place().filter(NarizApplication::onAScreen).ifPresent(p -> {
+            stage.setX(p[0]);
+            stage.setY(p[1]);
+            stage.setWidth(p[2]);
+            stage.setHeight(p[3]);
+        });
+        stage.setOnHiding(e -> {
+            if (!stage.isMaximized() && !stage.isIconified()) {
+                settings.place(stage.getX(), stage.getY(), stage.getWidth(), stage.getHeight());
+            }
+        });
         if (Boolean.getBoolean("nariz.measure")) {
             StartMeasure.on(session, stage);
         }
         stage.show();
         open(window, getParameters().getRaw());
+    }
+
+    /** A screen that was unplugged since does not keep the window. */
+    private static boolean onAScreen(double[] place) {
+        return !Screen.getScreensForRectangle(place[0] + 40, place[1] + 10, Math.max(1, place[2] - 80), 20).isEmpty();
     }
 
     /**

@@ -61,7 +61,7 @@ public final class ShotsApplication extends Application {
         Path folder = Path.of(args.getFirst());
         boolean swapped = args.contains("swapped");
         Files.createDirectories(folder);
-        Session session = new Session(Platform::runLater);
+        Session session = new Session(Platform::runLater, Files.createTempDirectory("nariz").resolve("garage.nariz"));
         MainWindow window = new MainWindow(session, FilePicker.ofPlatform());
         Scene scene = NarizApplication.scene(window, size(args, 1, 1280), size(args, 2, 800));
         stage.setScene(scene);
@@ -134,7 +134,9 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-card")).fire();
         }));
         todo.add(new Shot("", () -> session.goTo(Stops.MAIN)));
+        todo.add(new Shot("guide", () -> window.showHelp("plane")));
         todo.add(new Shot("open-problem", () -> {
+            ((Button) scene.lookup("#guide-close")).fire();
             window.setNight(swapped);
             session.goTo(Stops.TRANSFER);
             session.complain("drive.csv, line 1, column 3 (vacuum): found no unit for manifold vacuum. Put the unit in "
@@ -207,6 +209,15 @@ public final class ShotsApplication extends Application {
         }));
         todo.add(new Shot("", () -> {
             session.dismissProblem();
+            session.openDemo();
+        }));
+        Path monday = Files.createTempDirectory("nariz").resolve("monday.csv");
+        LogWriter.write(DemoDrive.drive().log(), monday);
+        todo.add(new Shot("", () -> session.open(plain, monday)));
+        todo.add(new Shot("", () -> ((Button) scene.lookup("#card-fitted")).fire()));
+        todo.add(new Shot("garage", () -> window.showOpen(true)));
+        todo.add(new Shot("", () -> {
+            window.showOpen(false);
             session.openDemo();
         }));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));

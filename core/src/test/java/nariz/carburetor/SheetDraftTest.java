@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nariz.diagnosis.Candidate;
+import nariz.family.metered.MeteredParts;
 import nariz.flow.Barrels;
 import nariz.sim.DemoDrive;
 import nariz.units.Units;
@@ -90,5 +92,53 @@ public class SheetDraftTest {
                 .hasMessageContaining("list.json, line 1, column 1");
         assertThatThrownBy(() -> SheetDraft.of("cut.json", "{\"a\": ")).isInstanceOf(InputProblem.class)
                 .hasMessageContaining("cut.json");
+    }
+
+    /** Every part of the demo, one size up or down: the sheet reads back as the part says, and the rest as written. */
+    @Test
+    public void whatWasFittedIsWrittenDown() {
+        String before = DemoDrive.sheetJson();
+        int fitted = 0;
+        for (Candidate c : Candidate.of(DemoDrive.sheet(), Kit.NONE)) {
+            if (c.part().role() == Part.Role.IDLE_STOP) {
+                continue;
+            }
+            for (int step : new int[] {-1, 1}) {
+                int at = c.fittedAt() + step;
+                if (at < 0 || at >= c.sizes().size()) {
+                    continue;
+                }
+                PartChange change = c.to(c.sizes().get(at));
+                SheetDraft d = SheetDraft.of("demo", before);
+                d.fit(change);
+                BuildSheet read = BuildSheetReader.parse("fitted", d.json());
+                assertThat(read).as(change.toString()).isEqualTo(change.fit(DemoDrive.sheet()));
+                assertThat(d.get("notes")).isEqualTo("Made up. One block-metered four-barrel on a long-runner manifold.");
+                assertThat(d.get("carburetor.primary.bore")).isEqualTo("39.5 mm");
+                fitted++;
+            }
+        }
+        assertThat(fitted).isGreaterThan(20);
+    }
+
+    @Test
+    public void screwsThatStandApartAllMoveAsFar() {
+        SheetDraft d = SheetDraft.of("demo", DemoDrive.sheetJson());
+        d.set("carburetor.primary.mixtureScrew", "2 turns; 2.5 turns");
+        Part screws = MeteredParts.MIXTURE_SCREW;
+        double from = screws.of(BuildSheetReader.parse("", d.json()).carburetor(), Stage.PRIMARY);
+        d.fit(new PartChange(screws, Stage.PRIMARY, from, from - 0.25));
+        assertThat(screws.each(BuildSheetReader.parse("", d.json()).carburetor(), Stage.PRIMARY)).containsExactly(1.75,
+                2.25);
+    }
+
+    @Test
+    public void stopScrewStandsOnNoSheet() {
+        SheetDraft d = SheetDraft.of("demo", DemoDrive.sheetJson());
+        String before = d.json();
+        Part stop = Candidate.of(DemoDrive.sheet(), Kit.NONE).stream().map(Candidate::part).filter(p -> p.role()
+                == Part.Role.IDLE_STOP).findFirst().orElseThrow();
+        d.fit(new PartChange(stop, Stage.PRIMARY, 0, 0.5));
+        assertThat(d.json()).isEqualTo(before);
     }
 }

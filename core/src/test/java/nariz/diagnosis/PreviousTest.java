@@ -25,6 +25,15 @@ public class PreviousTest {
     }
 
     @Test
+    public void adviceIsSummedUpForAListOfCars() {
+        AdviceSummary s = PreviousReader.summary("advice.json", JSON);
+        assertThat(s.verdict()).isEqualTo(FIRST.advice().verdict());
+        assertThat(s.changes()).isEqualTo(Previous.of(FIRST.advice()).orElseThrow().fitted());
+        assertThatThrownBy(() -> PreviousReader.summary("advice.json", JSON.replace("\"verdict\" : \"change\"",
+                "\"verdict\" : \"perhaps\""))).isInstanceOf(InputProblem.class).hasMessageContaining("perhaps");
+    }
+
+    @Test
     public void predictionIsScoredAgainstTheDriveWithTheNewParts() {
         BuildSheet after = FIRST.sheetAfter();
         Request q = Request.of(after, DemoDrive.drive(after, 12).log(), Strategy.BALANCED)

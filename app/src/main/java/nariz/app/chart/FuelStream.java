@@ -40,6 +40,8 @@ public final class FuelStream extends Picture {
     private static final double BEGIN = 0.15;
     private static final double END = 0.91;
     private static final double PLATE_AND_WORDS = 158;
+    /** Below this width bowl and bore are drawn smaller, px. */
+    private static final double SMALL = 380;
     private static final double EASE = 0.45;
     private static final double SNAP = 0.004;
 
@@ -140,7 +142,8 @@ public final class FuelStream extends Picture {
 
     /** Where things stand. */
     private static final class Geometry {
-        private final double bowlRight = 66;
+        private final double bowlRight;
+        private final double boreW;
         private final double boreLeft;
         private final double top = 36;
         private final double bottom;
@@ -149,7 +152,11 @@ public final class FuelStream extends Picture {
         private final double label;
 
         Geometry(double w, double h, int branches) {
-            boreLeft = w - 124;
+            // In a narrow window bowl and bore give way first: the words of the branches need their room.
+            boolean small = w < SMALL;
+            boreW = small ? 92 : 112;
+            bowlRight = small ? 44 : 66;
+            boreLeft = w - boreW - 12;
             bottom = h - 10;
             middle = 0.5 * (top + bottom);
             // Because in a small window every branch must still have its place.
@@ -167,21 +174,24 @@ public final class FuelStream extends Picture {
         g.setLineWidth(1.5);
         g.strokeRoundRect(14, geo.middle - half, geo.bowlRight - 14, 2 * half, 10, 10);
         line(g, 14, geo.middle - half + 26, geo.bowlRight, geo.middle - half + 26, p.ink(), 1);
-        text(g, say("fuel-stream.bowl"), 40, geo.middle, 13, p.ink(), TextAlignment.CENTER);
+        String name = say("fuel-stream.bowl");
+        if (width(name, 13) < geo.bowlRight - 16) {
+            text(g, name, 0.5 * (14 + geo.bowlRight), geo.middle, 13, p.ink(), TextAlignment.CENTER);
+        }
     }
 
     private void bore(GraphicsContext g, Palette p, Geometry geo, Shares at) {
         double x = geo.boreLeft;
         line(g, x, geo.top, x, geo.bottom, p.ink(), 2);
-        line(g, x + 112, geo.top, x + 112, geo.bottom, p.ink(), 2);
+        line(g, x + geo.boreW, geo.top, x + geo.boreW, geo.bottom, p.ink(), 2);
         double angle = at.angleRad();
         double open = Double.isNaN(angle) ? 0 : angle / ThrottlePlate.WIDE_OPEN;
-        double cx = x + 56;
+        double cx = x + geo.boreW / 2;
         double cy = geo.bottom - 46;
         double lean = Math.toRadians(10 + 80 * open);
         g.setLineWidth(5);
         g.setStroke(p.ink());
-        double r = 50;
+        double r = geo.boreW / 2 - 6;
         // In a low picture the readings have the room.
         if (geo.bottom - geo.top > PLATE_AND_WORDS) {
             g.strokeLine(cx - r * Math.cos(lean), cy + r * Math.sin(lean), cx + r * Math.cos(lean),

@@ -1,9 +1,13 @@
 package nariz.app.chart;
 
+import static nariz.app.words.WindowWords.say;
+
 import java.util.List;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
+import nariz.app.state.Drive;
+import nariz.app.state.Session;
 
 /**
  * Something a picture does by key while it has the focus.
@@ -34,5 +38,26 @@ public record PictureKey(String title, List<KeyCombination> keys, Runnable run) 
     /** A key held down with Shift. */
     static PictureKey shifted(String title, Runnable run, KeyCode code) {
         return new PictureKey(title, List.of(new KeyCodeCombination(code, KeyCombination.SHIFT_DOWN)), run);
+    }
+
+    /** Keys that move the cursor of a log. */
+    static List<PictureKey> ofCursor(Session session) {
+        return List.of(of(say("keys.sample-back"), () -> by(session, -1), KeyCode.LEFT),
+                of(say("keys.sample-on"), () -> by(session, 1), KeyCode.RIGHT),
+                shifted(say("keys.second-back"), () -> bySecond(session, -1), KeyCode.LEFT),
+                shifted(say("keys.second-on"), () -> bySecond(session, 1), KeyCode.RIGHT),
+                of(say("keys.log-start"), () -> session.moveCursor(0), KeyCode.HOME),
+                of(say("keys.log-end"), () -> session.moveCursor(Integer.MAX_VALUE), KeyCode.END));
+    }
+
+    private static void by(Session session, int samples) {
+        session.moveCursor(session.cursorProperty().get() + samples);
+    }
+
+    private static void bySecond(Session session, int seconds) {
+        Drive d = session.driveProperty().get();
+        if (d != null) {
+            session.moveCursor(d.log().indexAt(d.log().timeS()[session.cursorProperty().get()] + seconds));
+        }
     }
 }

@@ -6,10 +6,8 @@ import static nariz.app.words.WindowWords.units;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.IntToDoubleFunction;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -25,15 +23,11 @@ import nariz.app.state.Boundaries;
 import nariz.app.state.Comparison;
 import nariz.app.state.Drive;
 import nariz.app.state.Effect;
-import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.state.Trace;
 import nariz.app.theme.Palette;
-import nariz.carburetor.Circuit;
-import nariz.carburetor.Family;
 import nariz.comparison.Pair;
-import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Analysis;
 import nariz.estimation.Cell;
 import nariz.units.Shown;
@@ -122,6 +116,8 @@ public final class Plane extends Picture {
     private void hover(PlaneMark m) {
         if (hovered == null ? m != null : !hovered.equals(m)) {
             hovered = m;
+            setAccessibleHelp(m == null ? say("plane.steady-running-as-marks") : String.join(". ", PlaneWords.of(
+                    session, m)));
             redraw();
         }
     }
@@ -200,8 +196,11 @@ public final class Plane extends Picture {
         axes(g, p, d, w, h);
         List<Label> labels = boundaries(g, p, d, w);
         List<Rectangle2D> taken = new ArrayList<>();
+        PlanFrames frames = new PlanFrames(d.plan().missing(), i -> x(d, i), this::y, new Rectangle2D(LEFT, TOP,
+                w - LEFT
+                - RIGHT, h - TOP - BOTTOM));
         if (planShown.get()) {
-            boxes(g, p, d);
+            frames.draw(g, p);
         }
         if (against != null) {
             differences(g, p, d, against);
@@ -210,7 +209,7 @@ public final class Plane extends Picture {
         }
         labels.forEach(l -> taken.add(plate(g, p, l.text(), l.x(), l.y(), l.color(), l.align())));
         if (planShown.get()) {
-            names(g, p, d, taken);
+            frames.names(g, p, taken, marks);
         }
         cursor(g, p, d);
         key(g, p, w, h, against != null);
@@ -385,46 +384,15 @@ public final class Plane extends Picture {
         g.fillArc(m.x() - m.r(), m.y() - m.r(), 2 * m.r(), 2 * m.r(), 90, -360 * s, ArcType.ROUND);
     }
 
-    /** What a mark means, in words. */
-    String words(PlaneMark m) {
-        Drive d = session.driveProperty().get();
-        Analysis a = d.analysis();
-        double phi = mean(m, i -> a.estimate().phi(i));
-        double target = mean(m, a::targetPhi);
-        Stop stop = session.stopProperty().get();
-        Family family = d.sheet().carburetor().family();
-        double s = mean(m, i -> a.estimate().share(i, stop.circuits(family)));
-        Effect then = session.trials().effectProperty().get();
-        MixtureUnit unit = session.unitProperty().get();
-        StringBuilder out = new StringBuilder(say("plane.mark", mean(m, i -> cells().get(i).rpm()),
-                units().vacuum(mean(m, i -> cells().get(i).vacuumPa())), m.dwellS()));
-        out.append('\n').append(say("plane.mark-reads", unit.marked(1 / phi), unit.text(1 / target),
-                error(target / phi - 1)));
-        if (!stop.circuits(family).isEmpty()) {
-            out.append('\n').append(say("plane.mark-share", stop.label(), 100 * s));
-        }
-        if (then.changed()) {
-            out.append('\n').append(say(then.tried() ? "plane.mark-tried" : "plane.mark-after", error(target
-                    / mean(m, i -> then.phi()[i]) - 1)));
-        }
-        return out.toString();
-    }
-
-    private static String error(double e) {
-        long percent = Math.round(100 * Math.abs(e));
-        return percent == 0 ? say("plane.on-target") : say(e > 0 ? "plane.percent-lean" : "plane.percent-rich",
-                percent);
-    }
-
     /** The words of the mark under the pointer, beside it and inside the picture. */
     private void told(GraphicsContext g, Palette p, Drive d, double w, double h) {
         PlaneMark m = hovered;
         if (m == null || !d.analysis().estimated()) {
             return;
         }
-        String[] lines = words(m).split("\n");
-        double wide = 16 + Arrays.stream(lines).mapToDouble(l -> width(l, 12.5)).max().orElse(0);
-        double high = 10 + 18.0 * lines.length;
+        List<String> lines = PlaneWords.of(session, m);
+        double wide = 16 + lines.stream().mapToDouble(l -> width(l, 12.5)).max().orElse(0);
+        double high = 10 + 18.0 * lines.size();
         double x = Math.clamp(m.x() + m.r() + 8 + wide > w - 4 ? m.x() - m.r() - 8 - wide : m.x() + m.r() + 8, 4,
                 Math.max(4, w - wide - 4));
         double y = Math.clamp(m.y() - high / 2, 4, Math.max(4, h - high - 4));
@@ -433,63 +401,9 @@ public final class Plane extends Picture {
         g.setStroke(p.accent());
         g.setLineWidth(1.4);
         g.strokeRoundRect(x, y, wide, high, 8, 8);
-        for (int i = 0; i < lines.length; i++) {
-            text(g, lines[i], x + 8, y + 14 + 18.0 * i, 12.5, p.ink(), TextAlignment.LEFT);
+        for (int i = 0; i < lines.size(); i++) {
+            text(g, lines.get(i), x + 8, y + 14 + 18.0 * i, 12.5, p.ink(), TextAlignment.LEFT);
         }
-    }
-
-    private Rectangle2D frame(Drive d, DrivePlan.Item i) {
-        double x = x(d, i.fromRpm());
-        double y = y(i.fromPa());
-        return new Rectangle2D(x, y, Math.max(4, x(d, i.toRpm()) - x), Math.max(8, y(i.toPa()) - y));
-    }
-
-    /** Readings still to be made, as empty frames to drive into. */
-    private void boxes(GraphicsContext g, Palette p, Drive d) {
-        for (DrivePlan.Item i : d.plan().missing()) {
-            if (Double.isNaN(i.fromPa())) {
-                continue;
-            }
-            Rectangle2D f = frame(d, i);
-            g.setStroke(p.accent());
-            g.setLineWidth(1.6);
-            g.setLineDashes(4, 4);
-            g.strokeRoundRect(f.getMinX(), f.getMinY(), f.getWidth(), f.getHeight(), 8, 8);
-            g.setLineDashes();
-            g.setFill(clear(p.accent(), 0.07));
-            g.fillRoundRect(f.getMinX(), f.getMinY(), f.getWidth(), f.getHeight(), 8, 8);
-        }
-    }
-
-    /** Names of the frames beside them: where a place has a mark, a name or another frame in it, the next is tried. */
-    private void names(GraphicsContext g, Palette p, Drive d, List<Rectangle2D> taken) {
-        List<DrivePlan.Item> missing = d.plan().missing().stream().filter(i -> !Double.isNaN(i.fromPa())).toList();
-        Set<Circuit> named = new HashSet<>();
-        for (DrivePlan.Item i : missing) {
-            if (!named.contains(i.circuit()) && name(g, p, say(i.circuit().label()), frame(d, i), taken)) {
-                named.add(i.circuit());
-            }
-        }
-    }
-
-    private boolean name(GraphicsContext g, Palette p, String s, Rectangle2D f, List<Rectangle2D> taken) {
-        double wide = width(s, 12) + 6;
-        double middle = 0.5 * (f.getMinX() + f.getMaxX()) - wide / 2;
-        double centre = 0.5 * (f.getMinY() + f.getMaxY()) - 8;
-        double[][] places = {{middle, f.getMinY() - 18}, {middle, f.getMaxY() + 2}, {f.getMaxX() + 3, centre},
-            {f.getMinX() - wide - 3, centre}, {f.getMaxX() + 3, f.getMinY()}, {f.getMaxX() + 3, f.getMaxY() - 16},
-            {f.getMinX() - wide - 3, f.getMinY()}, {f.getMinX() - wide - 3, f.getMaxY() - 16}, {middle, centre}};
-        for (double[] at : places) {
-            Rectangle2D r = new Rectangle2D(at[0], at[1], wide, 16);
-            boolean inside = at[0] > LEFT && at[0] + wide < getWidth() - RIGHT && at[1] > TOP
-                    && at[1] + 16 < getHeight() - BOTTOM;
-            if (inside && taken.stream().noneMatch(r::intersects) && marks.stream().noneMatch(m -> r.intersects(m.x()
-                    - m.r() - 2, m.y() - m.r() - 2, 2 * m.r() + 4, 2 * m.r() + 4))) {
-                taken.add(plate(g, p, s, at[0] + 3, at[1] + 8, p.accent(), TextAlignment.LEFT));
-                return true;
-            }
-        }
-        return false;
     }
 
     /** This run against that: the whisker is the difference, up for leaner now. */

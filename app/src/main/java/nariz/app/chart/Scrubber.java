@@ -6,7 +6,6 @@ import static nariz.app.words.WindowWords.units;
 import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.KeyCode;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
@@ -69,7 +68,7 @@ public final class Scrubber extends Picture {
                 stretchTo(timeAt(e.getX()));
             }
         });
-        listKeys();
+        PictureKey.ofCursor(session).forEach(this::on);
     }
 
     private void seek(double x) {
@@ -88,26 +87,6 @@ public final class Scrubber extends Picture {
     private void stretchTo(double timeS) {
         session.select(Double.isNaN(anchorS) || timeS == anchorS ? null
                 : new Span(Math.min(anchorS, timeS), Math.max(anchorS, timeS)));
-    }
-
-    private void listKeys() {
-        on(PictureKey.of(say("keys.sample-back"), () -> by(-1), KeyCode.LEFT));
-        on(PictureKey.of(say("keys.sample-on"), () -> by(1), KeyCode.RIGHT));
-        on(PictureKey.shifted(say("keys.second-back"), () -> bySecond(-1), KeyCode.LEFT));
-        on(PictureKey.shifted(say("keys.second-on"), () -> bySecond(1), KeyCode.RIGHT));
-        on(PictureKey.of(say("keys.log-start"), () -> session.moveCursor(0), KeyCode.HOME));
-        on(PictureKey.of(say("keys.log-end"), () -> session.moveCursor(Integer.MAX_VALUE), KeyCode.END));
-    }
-
-    private void by(int samples) {
-        session.moveCursor(session.cursorProperty().get() + samples);
-    }
-
-    private void bySecond(int seconds) {
-        Drive d = session.driveProperty().get();
-        if (d != null) {
-            session.moveCursor(d.log().indexAt(d.log().timeS()[session.cursorProperty().get()] + seconds));
-        }
     }
 
     /** Begins a stretch at the cursor. */

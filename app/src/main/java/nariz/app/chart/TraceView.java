@@ -246,14 +246,7 @@ public final class TraceView extends Picture {
         on(PictureKey.of(say("keys.page-back"), () -> page(-0.8), KeyCode.PAGE_UP));
         on(PictureKey.of(say("keys.page-on"), () -> page(0.8), KeyCode.PAGE_DOWN));
         on(PictureKey.of(say("keys.whole-log"), this::whole, KeyCode.DIGIT0, KeyCode.NUMPAD0));
-        on(PictureKey.of(say("keys.sample-back"), () -> session.moveCursor(session.cursorProperty().get() - 1),
-                KeyCode.LEFT));
-        on(PictureKey.of(say("keys.sample-on"), () -> session.moveCursor(session.cursorProperty().get() + 1),
-                KeyCode.RIGHT));
-        on(PictureKey.shifted(say("keys.second-back"), () -> bySecond(-1), KeyCode.LEFT));
-        on(PictureKey.shifted(say("keys.second-on"), () -> bySecond(1), KeyCode.RIGHT));
-        on(PictureKey.of(say("keys.log-start"), () -> session.moveCursor(0), KeyCode.HOME));
-        on(PictureKey.of(say("keys.log-end"), () -> session.moveCursor(Integer.MAX_VALUE), KeyCode.END));
+        PictureKey.ofCursor(session).forEach(this::on);
     }
 
     private double atCursor() {
@@ -269,12 +262,6 @@ public final class TraceView extends Picture {
     private void page(double share) {
         double by = share * (toS - fromS);
         view(fromS + by, toS + by);
-    }
-
-    private void bySecond(int seconds) {
-        if (strips != null) {
-            session.moveCursor(index(atCursor() + seconds));
-        }
     }
 
     private boolean inView(double timeS) {

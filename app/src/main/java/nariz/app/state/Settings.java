@@ -6,6 +6,8 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.function.Function;
@@ -25,6 +27,9 @@ public final class Settings {
     private static final String PRESSURE = "vacuum";
     private static final String SIZE = "holes";
     private static final String ROAD = "road";
+    private static final String TOURED = "toured";
+    private static final String LOG_HIGH = "log-high";
+    private static final String PLACE = "window";
 
     private final Path file;
     private final Properties values = new Properties();
@@ -89,6 +94,48 @@ public final class Settings {
         } catch (IllegalArgumentException e) {
             return Optional.empty();
         }
+    }
+
+    /** {@return whether somebody new sits here, who has not been shown round yet} */
+    public boolean tourDue() {
+        return file != null && values.getProperty(TOURED) == null;
+    }
+
+    /** Keeps that somebody was shown round, or did not want to be. */
+    public void toured() {
+        keep(TOURED, "true");
+    }
+
+    /** {@return whether the log is drawn high} */
+    public boolean logHigh() {
+        return Boolean.parseBoolean(values.getProperty(LOG_HIGH));
+    }
+
+    /**
+     * Keeps how high the log is drawn.
+     *
+     * @param high whether it is drawn high
+     */
+    public void logHigh(boolean high) {
+        keep(LOG_HIGH, Boolean.toString(high));
+    }
+
+    /** {@return place of the window: left, top, width, height, px; empty where it was never moved} */
+    public Optional<double[]> place() {
+        return read(PLACE, s -> Arrays.stream(s.split(" ")).mapToDouble(Double::parseDouble).toArray()).filter(
+                p -> p.length == 4 && Arrays.stream(p).allMatch(Double::isFinite) && p[2] > 0 && p[3] > 0);
+    }
+
+    /**
+     * Keeps the place of the window.
+     *
+     * @param left px
+     * @param top px
+     * @param width px
+     * @param height px
+     */
+    public void place(double left, double top, double width, double height) {
+        keep(PLACE, String.format(Locale.ROOT, "%.0f %.0f %.0f %.0f", left, top, width, height));
     }
 
     /**

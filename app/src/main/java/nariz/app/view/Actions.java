@@ -129,6 +129,7 @@ final class Actions {
     }
 
     private void car() {
+        add("sheet", say("garage.its-sheet-help"), this::kept, window::openSheet);
         add("fitted", say("work-card-panel.fitted-help"), () -> window.lookup("#card-fitted") != null,
                 () -> ((Button) window.lookup("#card-fitted")).fire());
         add("together", say("compare-panel.lay-together-help"), this::open, session.comparisons()::layTogether);
@@ -137,6 +138,9 @@ final class Actions {
 
     private void help() {
         add("find", say("find.find-a-stop-a"), () -> window.enter("find"), plain(KeyCode.F));
+        add("guide", say("guide.title"), window::openGuide, plain(KeyCode.F1));
+        add("tour", say("tour.title"), window::startTour);
+        add("about", say("guide.about-title"), window::openAbout);
         add("demo", say("main-window.demo-drive"), session::openDemo, plain(KeyCode.D));
     }
 

@@ -32,6 +32,7 @@ final class CircuitPath extends HBox {
 
     CircuitPath(Session session) {
         this.session = session;
+        setId("circuit-path");
         getStyleClass().add("circuit-path");
         setAlignment(Pos.CENTER);
         for (Stop s : Stops.all()) {

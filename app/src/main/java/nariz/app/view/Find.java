@@ -32,8 +32,8 @@ final class Find {
     record Entry(String name, String keys, Runnable run) {
     }
 
-    private static final double ROW = 30;
-    private static final int SHOWN = 12;
+    private static final double ROW = 36;
+    private static final int SHOWN = 11;
 
     private final TextField field = new TextField();
     private final ListView<Entry> list = new ListView<>();

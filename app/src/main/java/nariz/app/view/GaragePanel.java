@@ -17,7 +17,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -39,7 +38,8 @@ import nariz.workbook.Workbook;
 final class GaragePanel extends VBox {
     private final Session session;
     private final FilePicker picker;
-    private static final double LISTS = 190;
+    private static final double LISTS = 200;
+    private static final double CELL = 385;
 
     private final SheetForm form;
     private final ListView<Car> cars = new ListView<>();
@@ -138,10 +138,11 @@ final class GaragePanel extends VBox {
         logbook();
     }
 
-    /** A kept drive brings its car to the front. */
+    /** A kept drive brings its car to the front; with any other drive none is chosen. */
     private void chooseCarOf(Drive d) {
         if (d != null) {
-            session.garage().carOf(d).ifPresent(c -> cars.getSelectionModel().select(c));
+            session.garage().carOf(d).ifPresentOrElse(c -> cars.getSelectionModel().select(c), cars
+                    .getSelectionModel()::clearSelection);
         }
     }
 
@@ -153,6 +154,16 @@ final class GaragePanel extends VBox {
     void choose(String name) {
         wanted = name;
         show(session.garage().carsProperty().get());
+    }
+
+    /** The list of cars has the keyboard, or the first field where there is none. */
+    void takeFocus() {
+        if (cars.getItems().isEmpty()) {
+            sheet.requestFocus();
+        } else {
+            // None is chosen by itself: a log dropped now must not go to a car nobody named.
+            cars.requestFocus();
+        }
     }
 
     private Car chosen() {
@@ -180,6 +191,10 @@ final class GaragePanel extends VBox {
 
     /** A line of the logbook: a drive that can be opened, or something that was fitted. */
     private record Line(DriveRepository.Entry drive, String words) {
+        @Override
+        public String toString() {
+            return words;
+        }
     }
 
     /** Goes on with the files that were named in another language. */
@@ -220,7 +235,8 @@ final class GaragePanel extends VBox {
             protected void updateItem(Line e, boolean empty) {
                 super.updateItem(e, empty);
                 setText(empty ? null : e.words());
-                setTooltip(empty ? null : new Tooltip(e.words()));
+                setWrapText(true);
+                setPrefWidth(0);
             }
         });
         drives.setOnMouseClicked(e -> {
@@ -282,7 +298,8 @@ final class GaragePanel extends VBox {
             String last = c.lastDrive().map(d -> say("garage.last", d.entry().name(), day(d.at()), c.state()))
                     .orElseGet(c::state);
             VBox box = new VBox(1, text(c.name(), "stop-name"), text(last, "small"), text(c.next(), "card-line"));
-            box.setMaxWidth(390);
+            box.setPrefWidth(CELL);
+            box.setMaxWidth(CELL);
             setGraphic(box);
             setAccessibleText(c.name() + ". " + last + ". " + c.next());
         }

@@ -8,6 +8,7 @@ import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Consumer;
+import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -44,6 +45,9 @@ public final class MainWindow extends StackPane {
     private static final double USUAL_PX = 14;
     private static final double LEAST_WIDTH = 1024;
     private static final double LEAST_HEIGHT = 690;
+    /** Below this width of the page words are set smaller and closer, px. */
+    private static final double NARROW = 1150;
+
     private final Session session;
     private final Pictures pictures;
     private final WorkColumn work;
@@ -57,6 +61,8 @@ public final class MainWindow extends StackPane {
     private final String fonts;
     private final Settings settings;
     private final Magnified page;
+    private final GuidePanel guide;
+    private final Tour tour;
     private double textPx = USUAL_PX;
     private boolean night;
 
@@ -111,7 +117,13 @@ public final class MainWindow extends StackPane {
         StackPane.setMargin(find.list(), new Insets(46, 150, 0, 0));
         sheetPanel.setMaxSize(990, Region.USE_PREF_SIZE);
         StackPane.setMargin(sheetPanel, new Insets(10));
-        StackPane layers = new StackPane(paper, openPanel, columns, sheetPanel, find.list());
+        guide = new GuidePanel(scrubber::requestFocus);
+        guide.setMaxSize(900, Region.USE_PREF_SIZE);
+        tour = new Tour(paper, () -> {
+            settings.toured();
+            scrubber.requestFocus();
+        });
+        StackPane layers = new StackPane(paper, openPanel, columns, sheetPanel, guide, tour, find.list());
         page = new Magnified(layers);
         getChildren().add(page);
         widthProperty().addListener((o, was, is) -> fit());
@@ -126,6 +138,14 @@ public final class MainWindow extends StackPane {
                 scrubber.requestFocus();
             }
         });
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
+            // The first demo somebody looks at is shown round once.
+            if (was == null && session.practice() && settings.tourDue()) {
+                Platform.runLater(tour::start);
+            }
+        });
+        log.highProperty().set(settings.logHigh());
+        log.highProperty().addListener((o, was, is) -> settings.logHigh(is));
         WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> follow(is));
         WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) ->
                 follow(session.stopProperty().get()));
@@ -145,7 +165,12 @@ public final class MainWindow extends StackPane {
         WeakListeners.attach(session.shownProperty(), this, (o, was, is) -> settings.shown(is));
         settings.textPx().ifPresent(this::textSize);
         // Lists that pop up take their colours from the scene, which comes later.
-        sceneProperty().addListener((o, was, is) -> setNight(settings.night()));
+        sceneProperty().addListener((o, was, is) -> {
+            setNight(settings.night());
+            if (is != null && !openPanel.isVisible()) {
+                scrubber.requestFocus();
+            }
+        });
     }
 
     private void sheetKept(Path file) {
@@ -226,6 +251,44 @@ public final class MainWindow extends StackPane {
         getScene().getWindow().fireEvent(new WindowEvent(getScene().getWindow(), WindowEvent.WINDOW_CLOSE_REQUEST));
     }
 
+    /** Opens the newest build sheet of the open drive's car. */
+    void openSheet() {
+        session.garage().carOf(session.driveProperty().get()).ifPresent(c -> sheetPanel.open(c.sheet()));
+    }
+
+    /** Opens the guide at what is in front. */
+    void openGuide() {
+        String shown = pictures.choice().shown();
+        String side = work.choice().shown();
+        guide.open(openPanel.isVisible() ? "garage" : !side.equals(WorkColumn.CARD) ? side : shown.equals(Pictures
+                .STREAM) ? session.driveProperty().get() == null ? "start" : "plane" : shown.equals(Pictures.TRIALS)
+                || shown.equals(Pictures.DIFFERENCE) ? "compare" : shown);
+    }
+
+    /**
+     * Opens the guide.
+     *
+     * @param section name of the section, as in the guide's text
+     */
+    public void showHelp(String section) {
+        guide.open(section);
+    }
+
+    /** Opens the guide at what the program is made of. */
+    void openAbout() {
+        guide.open(GuidePanel.ABOUT);
+    }
+
+    /** Shows round; where nothing is open there is nothing to show yet. */
+    void startTour() {
+        if (session.driveProperty().get() == null) {
+            session.complain(say("tour.open-first"));
+        } else {
+            showOpen(false);
+            tour.start();
+        }
+    }
+
     /** {@return everything that can be done here} */
     Actions actions() {
         return actions;
@@ -264,6 +327,14 @@ public final class MainWindow extends StackPane {
         everyPicture(p -> p.sharpnessProperty().set(by));
         page.magnify(by);
         work.fit(getWidth() / by);
+        // Large text is asked for: only a small window, not a magnified page, sets the verdict smaller.
+        getStyleClass().removeAll("narrow", "small");
+        if (getWidth() / by < NARROW) {
+            getStyleClass().add("narrow");
+        }
+        if (getWidth() < NARROW) {
+            getStyleClass().add("small");
+        }
         setStyle(fonts + "-fx-font-size: " + textPx / by + "px;");
     }
 
@@ -347,7 +418,9 @@ public final class MainWindow extends StackPane {
         openPanel.setVisible(show);
         openPanel.setManaged(show);
         if (show) {
-            openPanel.lookup("#open-sheet").requestFocus();
+            openPanel.takeFocus();
+        } else if (getScene() != null) {
+            log.scrubber().requestFocus();
         }
     }
 

@@ -56,8 +56,8 @@ final class Pictures extends VBox {
         HBox evidence = new HBox(8, stream, plane);
         HBox.setHgrow(stream, Priority.ALWAYS);
         HBox.setHgrow(plane, Priority.ALWAYS);
-        stream.setPrefWidth(400);
-        plane.setPrefWidth(400);
+        stream.setPrefWidth(420);
+        plane.setPrefWidth(380);
         choice.add(say("main-window.stream-and-plane"), STREAM, say("main-window.fuel-at-the-cursor"), evidence);
         choice.add(say("main-window.trace"), TRACE, say("main-window.the-log-in-strips"), trace);
         choice.add(say("main-window.tip-ins"), TIP_INS, say("main-window.the-mixture-after-the"), stabs);
@@ -68,6 +68,7 @@ final class Pictures extends VBox {
         choice.add(say("main-window.trials"), TRIALS, say("main-window.trials-help"), trials);
         choice.bar().getChildren().addAll(strips(trace), planeShows());
         VBox.setVgrow(choice, Priority.ALWAYS);
+        choice.setId("pictures");
         getChildren().addAll(new VerdictPanel(session), choice.bar(), choice);
     }
 

@@ -32,8 +32,14 @@ final class Shortcuts {
         boolean typing = takesLetters(e.getTarget());
         if (typing && e.getCode() == KeyCode.ESCAPE) {
             window.lookup("#scrubber").requestFocus();
-        } else if (!typing && !e.isAltDown() && actions.run(e)) {
-            e.consume();
+        } else if (!typing && !e.isAltDown()) {
+            // Before it runs: what it does may lead into a text field, where the letter would be typed.
+            swallow = true;
+            if (actions.run(e)) {
+                e.consume();
+            } else {
+                swallow = false;
+            }
         }
     }
 

@@ -21,6 +21,7 @@ final class VerdictPanel extends VBox {
         super(3);
         this.session = session;
         unread = new UnreadRow(session);
+        setId("verdict-panel");
         getStyleClass().add("verdict");
         sentence.setId("verdict");
         sentence.getStyleClass().add("verdict-sentence");

@@ -36,6 +36,7 @@ final class WorkColumn extends VBox {
         card = new WorkCardPanel(session, picker);
         effect = new EffectChart(session);
         effect.setId("effect");
+        setId("work-column");
         choice.add(say("main-window.card"), CARD, say("main-window.what-to-do-at"), card);
         choice.add(say("main-window.try-parts"), TRY, say("main-window.drag-parts-along-their"), new TryPanel(session));
         choice.add(say("main-window.compare"), COMPARE, say("main-window.against-another-drive-of"),

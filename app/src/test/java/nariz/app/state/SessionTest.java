@@ -14,6 +14,7 @@ import java.util.concurrent.TimeUnit;
 import nariz.app.task.FaultLog;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.Kit;
+import nariz.carburetor.PartChange;
 import nariz.diagnosis.Candidate;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
@@ -439,6 +440,32 @@ public class SessionTest {
             LogWriter.write(DemoDrive.drive().log(), log);
             return new DemoFiles(folder, Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson()), log,
                     folder.resolve("garage.nariz"));
+        }
+    }
+
+    /** A sheet alone begins a car; what is fitted goes on its sheet and, with undo, off again. */
+    @Test
+    public void carIsBegunWithASheetAndTakesOnWhatIsFitted() throws IOException {
+        DemoFiles f = DemoFiles.made();
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.garage().keepSheet(DemoDrive.sheetJson());
+            until(s, () -> s.garage().carsProperty().get().size() == 1);
+            Car car = s.garage().carsProperty().get().getFirst();
+            assertThat(car.name()).isEqualTo(DemoDrive.sheet().name());
+            assertThat(car.lastDrive()).isEmpty();
+            assertThat(car.state()).isEqualTo("not driven yet");
+            s.open(car, f.log());
+            until(s, () -> s.driveProperty().get() != null);
+            until(s, () -> s.garage().carOf(s.driveProperty().get()).isPresent());
+            assertThat(s.garage().carOf(s.driveProperty().get()).orElseThrow().state()).isEqualTo("a part to change");
+            PartChange c = new PartChange(MeteredParts.MAIN_JET, nariz.carburetor.Stage.PRIMARY, 61, 63);
+            s.garage().fitted(List.of(c));
+            until(s, () -> s.garage().carsProperty().get().getFirst().fittedSince().equals(List.of(c)));
+            assertThat(s.historyProperty().get().getFirst()).contains("61 thou to 63 thou");
+            s.undo();
+            until(s, () -> s.garage().carsProperty().get().getFirst().sheet().json().equals(DemoDrive.sheetJson()));
+            s.redo();
+            until(s, () -> s.garage().carsProperty().get().getFirst().sheet().json().contains("63 thou"));
         }
     }
 

@@ -119,6 +119,12 @@ final class Hands {
         settle();
     }
 
+    /** Moves the pointer to a share of a node's width and height. */
+    void hover(String id, double x, double y) {
+        mouse(MOVE, place(id, x, y));
+        settle();
+    }
+
     void drag(String id, double x0, double y0, double x1, double y1) {
         mouse(MOVE, place(id, x0, y0));
         mouse(DOWN, place(id, x0, y0));
