@@ -67,9 +67,9 @@ public final class ShotsApplication extends Application {
         stage.setScene(scene);
         stage.show();
         window.setNight(swapped);
-        todo.add(new Shot("first-use", () -> window.showOpen(true)));
+        todo.add(new Shot("", () -> window.showOpen(true)));
         todo.add(new Shot("transfer", () -> session.goTo(Stops.TRANSFER)));
-        todo.add(new Shot("trace", () -> {
+        todo.add(new Shot("", () -> {
             if (!((ToggleButton) scene.lookup("#show-trace")).isSelected()) {
                 ((ToggleButton) scene.lookup("#show-trace")).fire();
             }

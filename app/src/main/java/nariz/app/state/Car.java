@@ -3,7 +3,9 @@ package nariz.app.state;
 import static nariz.app.words.WindowWords.say;
 
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import nariz.carburetor.PartChange;
 import nariz.diagnosis.AdviceSummary;
@@ -19,6 +21,9 @@ import nariz.text.Message;
  * @param logbook drives and what was fitted, the latest first
  */
 public record Car(long id, String name, SheetText sheet, List<Event> logbook) {
+    /** Two sizes nearer than this are one, in the part's unit. */
+    private static final double SAME = 1e-6;
+
     /** Copies the list. */
     public Car {
         logbook = List.copyOf(logbook);
@@ -84,10 +89,24 @@ public record Car(long id, String name, SheetText sheet, List<Event> logbook) {
         return logbook.stream().filter(Event.Driven.class::isInstance).map(e -> ((Event.Driven) e).entry()).toList();
     }
 
-    /** {@return what was fitted since the last drive, the latest first} */
+    /** {@return what is fitted against the last drive, each part once; what was taken off again is not in it} */
     public List<PartChange> fittedSince() {
-        return logbook.stream().takeWhile(Event.Fitted.class::isInstance).flatMap(e -> ((Event.Fitted) e).changes()
-                .stream()).toList();
+        Map<String, PartChange> net = new LinkedHashMap<>();
+        logbook.stream().takeWhile(Event.Fitted.class::isInstance).toList().reversed().stream().flatMap(e ->
+                ((Event.Fitted) e).changes().stream()).forEach(c -> net.merge(c.side().key() + c.part().key(), c,
+                        (first, last) -> new PartChange(c.part(), c.side(), first.from(), last.to())));
+        return net.values().stream().filter(c -> Math.abs(c.to() - c.from()) > SAME).toList();
+    }
+
+    /**
+     * Whether a part was fitted since the last drive.
+     *
+     * @param change part and size
+     * @return true where the newest sheet has it for that reason
+     */
+    public boolean fitted(PartChange change) {
+        return fittedSince().stream().anyMatch(c -> c.part().equals(change.part()) && c.side() == change.side()
+                && Math.abs(c.to() - change.to()) < SAME);
     }
 
     /** {@return how far the tune is, in a line} */

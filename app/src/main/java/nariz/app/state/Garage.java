@@ -163,6 +163,24 @@ public final class Garage {
         writeOut(file, () -> context.repository.export(d.run().get(), stretch, file), () -> { });
     }
 
+    /**
+     * Copies a kept drive into a file, without a word about it.
+     *
+     * @param run its key
+     * @param file where to
+     * @param then runs once it is there
+     */
+    public void copy(long run, Path file, Runnable then) {
+        context.storage.queue(c -> {
+            try {
+                context.repository.export(run, null, file);
+                return file;
+            } catch (IOException e) {
+                throw new java.io.UncheckedIOException(e);
+            }
+        }, f -> then.run(), e -> context.complain(context.words(e)));
+    }
+
     /** Work on a file that may fail. */
     @FunctionalInterface
     private interface FileWork {

@@ -28,7 +28,6 @@ import nariz.app.state.Car;
 import nariz.app.state.Drive;
 import nariz.app.state.DriveRepository;
 import nariz.app.state.Session;
-import nariz.app.state.SheetText;
 import nariz.workbook.Workbook;
 
 /**
@@ -41,7 +40,7 @@ final class GaragePanel extends VBox {
     private static final double LISTS = 200;
     private static final double CELL = 385;
 
-    private final SheetForm form;
+    private final SheetPanel form;
     private final ListView<Car> cars = new ListView<>();
     private final ListView<Line> drives = new ListView<>();
     /** Name of a car that is to be chosen once it is on the list. */
@@ -50,7 +49,7 @@ final class GaragePanel extends VBox {
     private final TextField log = new TextField();
     private final Button read = new Button(say("open-panel.read-the-drive"));
 
-    GaragePanel(Session session, FilePicker picker, Runnable close, SheetForm form) {
+    GaragePanel(Session session, FilePicker picker, Runnable close, SheetPanel form) {
         super(8);
         this.session = session;
         this.picker = picker;
@@ -93,15 +92,6 @@ final class GaragePanel extends VBox {
         });
         WeakListeners.attach(session.garage().carsProperty(), this, (o, was, is) -> show(is));
         show(session.garage().carsProperty().get());
-    }
-
-    /** Where build sheets are filled in. */
-    interface SheetForm {
-        /** Opens the form with a sheet of a file, or null to begin one. */
-        void open(Path sheet);
-
-        /** Opens the form with a sheet of the workbook. */
-        void open(SheetText text);
     }
 
     private static Label text(String s, String style) {
@@ -234,9 +224,11 @@ final class GaragePanel extends VBox {
             @Override
             protected void updateItem(Line e, boolean empty) {
                 super.updateItem(e, empty);
-                setText(empty ? null : e.words());
-                setWrapText(true);
-                setPrefWidth(0);
+                Label l = text(empty ? "" : e.words(), "card-line");
+                l.setMinHeight(USE_PREF_SIZE);
+                l.setPrefWidth(CELL);
+                setGraphic(empty ? null : l);
+                setAccessibleText(l.getText());
             }
         });
         drives.setOnMouseClicked(e -> {
@@ -298,6 +290,7 @@ final class GaragePanel extends VBox {
             String last = c.lastDrive().map(d -> say("garage.last", d.entry().name(), day(d.at()), c.state()))
                     .orElseGet(c::state);
             VBox box = new VBox(1, text(c.name(), "stop-name"), text(last, "small"), text(c.next(), "card-line"));
+            box.getChildren().forEach(l -> ((Label) l).setMinHeight(USE_PREF_SIZE));
             box.setPrefWidth(CELL);
             box.setMaxWidth(CELL);
             setGraphic(box);

@@ -32,7 +32,6 @@ import nariz.app.state.Drive;
 import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
-import nariz.app.state.SheetText;
 import nariz.app.state.Stop;
 import nariz.app.state.Stops;
 import nariz.app.theme.Fonts;
@@ -94,7 +93,7 @@ public final class MainWindow extends StackPane {
         Choice picture = pictures.choice();
         Choice side = work.choice();
         sheetPanel = new SheetPanel(session, picker, this::sheetKept, this::carKept);
-        openPanel = new GaragePanel(session, picker, () -> showOpen(false), formOf(sheetPanel));
+        openPanel = new GaragePanel(session, picker, () -> showOpen(false), sheetPanel);
         openPanel.setMaxSize(900, Region.USE_PREF_SIZE);
         showOpen(false);
 
@@ -180,20 +179,6 @@ public final class MainWindow extends StackPane {
     private void carKept(String name) {
         showOpen(true);
         openPanel.choose(name);
-    }
-
-    private static GaragePanel.SheetForm formOf(SheetPanel panel) {
-        return new GaragePanel.SheetForm() {
-            @Override
-            public void open(Path sheet) {
-                panel.open(sheet);
-            }
-
-            @Override
-            public void open(SheetText text) {
-                panel.open(text);
-            }
-        };
     }
 
     private void everyPicture(Consumer<Picture> what) {

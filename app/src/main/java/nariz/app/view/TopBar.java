@@ -44,6 +44,8 @@ final class TopBar extends HBox {
         }
         Label car = new Label();
         car.getStyleClass().add("car");
+        car.setId("car-name");
+        DragOut.by(car, session);
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> car.setText(is == null ? ""
                 : is.sheet().name() + "  ·  " + is.log().name()));
         Region space = new Region();

@@ -14,7 +14,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.WeakListeners;
 import nariz.app.print.WorkCardPdf;
-import nariz.app.state.Car;
 import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
@@ -151,10 +150,10 @@ final class WorkCardPanel extends VBox {
             done.getChildren().add(primary(MainWindow.button(say("work-card-panel.fitted-demo"), "card-fitted",
                     say("main-window.drive-the-demo-again"), session::driveAgain)));
         } else if (d.run().isPresent() && !parts.isEmpty()) {
-            List<PartChange> since = session.garage().carOf(d).map(Car::fittedSince).orElse(List.of());
-            if (parts.stream().allMatch(p -> since.stream().anyMatch(s -> s.part().equals(p.part()) && s.side() == p
-                    .side()))) {
-                done.getChildren().add(label(say("work-card-panel.fitted-already"), "card-line"));
+            if (session.garage().carOf(d).filter(car -> parts.stream().allMatch(car::fitted)).isPresent()) {
+                Label already = label(say("work-card-panel.fitted-already"), "card-line");
+                already.maxWidthProperty().bind(done.widthProperty());
+                done.getChildren().add(already);
             } else {
                 done.getChildren().add(primary(MainWindow.button(say("work-card-panel.fitted", Message.join(", ",
                         parts.stream().map(p -> p.part().text(p.to())).toList())), "card-fitted",

@@ -464,6 +464,8 @@ public class SessionTest {
             assertThat(s.historyProperty().get().getFirst()).contains("61 thou to 63 thou");
             s.undo();
             until(s, () -> s.garage().carsProperty().get().getFirst().sheet().json().equals(DemoDrive.sheetJson()));
+            assertThat(s.garage().carsProperty().get().getFirst().fittedSince()).as("taken off again").isEmpty();
+            assertThat(s.garage().carsProperty().get().getFirst().state()).isEqualTo("a part to change");
             s.redo();
             until(s, () -> s.garage().carsProperty().get().getFirst().sheet().json().contains("63 thou"));
         }

@@ -154,6 +154,10 @@ public class GarageTest {
                 .isEmpty());
         Hands.waitFor("its place in the logbook", () -> session.garage().carOf(session.driveProperty().get())
                 .isPresent());
+        hands.hover("car-name", 0.5, 0.5);
+        Hands.waitFor("the file to drag out", () -> ((Label) window.lookup("#car-name")).getTooltip() != null);
+        assertThat(Hands.onInterface(() -> ((Label) window.lookup("#car-name")).getTooltip().getText())).endsWith(
+                "first.csv");
         Change c = session.driveProperty().get().analysis().advice().changes().getFirst();
         assertThat(c.part()).isEqualTo(MeteredParts.IDLE_FEED_RESTRICTION);
         Hands.run(() -> session.goTo(Stops.TRANSFER));
