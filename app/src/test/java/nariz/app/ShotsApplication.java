@@ -21,6 +21,7 @@ import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import nariz.app.chart.TraceView;
 import nariz.app.state.Session;
+import nariz.app.state.Settings;
 import nariz.app.state.Stops;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
@@ -38,7 +39,8 @@ import nariz.text.Language;
 
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
- * in the other colours, width and height in px and {@code swapped}, which exchanges day and night; further words are
+ * in the other colours, width and height in px and {@code swapped}, which exchanges day and night, or
+ * {@code contrast}; further words are
  * the names of the only pictures wanted.
  */
 public final class ShotsApplication extends Application {
@@ -62,7 +64,7 @@ public final class ShotsApplication extends Application {
         boolean swapped = args.contains("swapped");
         Files.createDirectories(folder);
         Session session = new Session(Platform::runLater, Files.createTempDirectory("nariz").resolve("garage.nariz"));
-        MainWindow window = new MainWindow(session, FilePicker.ofPlatform());
+        MainWindow window = new MainWindow(session, FilePicker.ofPlatform(), liked(args));
         Scene scene = NarizApplication.scene(window, size(args, 1, 1280), size(args, 2, 800));
         stage.setScene(scene);
         stage.show();
@@ -221,11 +223,16 @@ public final class ShotsApplication extends Application {
             session.openDemo();
         }));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
-        List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped")).toList();
+        List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast")).toList();
         if (!only.isEmpty()) {
             dropUnwanted(only);
         }
         new Taker(session, scene, folder).start();
+    }
+
+    private static Settings liked(List<String> args) throws IOException {
+        return args.contains("contrast") ? Settings.of(Files.writeString(Files.createTempDirectory("nariz").resolve(
+                "window.properties"), "contrast = true\ntoured = true\n")) : Settings.none();
     }
 
     /** What comes after the last picture wanted need not be arranged. */

@@ -29,6 +29,7 @@ public final class Settings {
     private static final String ROAD = "road";
     private static final String TOURED = "toured";
     private static final String LOG_HIGH = "log-high";
+    private static final String CONTRAST = "contrast";
     private static final String PLACE = "window";
 
     private final Path file;
@@ -104,6 +105,20 @@ public final class Settings {
     /** Keeps that somebody was shown round, or did not want to be. */
     public void toured() {
         keep(TOURED, "true");
+    }
+
+    /** {@return whether more contrast is wanted; empty where nobody said, and the platform decides} */
+    public Optional<Boolean> contrast() {
+        return Optional.ofNullable(values.getProperty(CONTRAST)).map(Boolean::valueOf);
+    }
+
+    /**
+     * Keeps whether more contrast is wanted.
+     *
+     * @param more whether it is
+     */
+    public void contrast(boolean more) {
+        keep(CONTRAST, Boolean.toString(more));
     }
 
     /** {@return whether the log is drawn high} */

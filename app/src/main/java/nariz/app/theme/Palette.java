@@ -28,6 +28,11 @@ public record Palette(Color paper, Color panel, Color ink, Color faint, Color ru
             Color.web("#9aa4a8"), Color.web("#343d42"), Color.web("#4fc0c9"), Color.web("#eba03f"),
             Color.web("#a29cff"), Color.web("#8aa3a6"), Color.web("#8d7442"));
 
+    /** {@return the same for eyes that need more contrast: nothing faint, and rules as strong as small words were} */
+    public Palette strong() {
+        return new Palette(paper, panel, ink, ink, faint, accent, rich, lean, ink, fuel);
+    }
+
     /**
      * Colour of an error.
      *

@@ -42,7 +42,7 @@ final class Actions {
                 "plane-difference", "-",
                 "next-side", "side-card", "side-try", "side-plan",
                 "fold-effect",
-                "log-high", "-", "unit", "night", "larger", "smaller", "language"),
+                "log-high", "-", "unit", "night", "contrast", "larger", "smaller", "language"),
         /** The car and its drives. */
         CAR("fitted", "sheet", "-", "side-compare", "together", "again"),
         /** Learning it. */
@@ -120,6 +120,7 @@ final class Actions {
                 plain(KeyCode.L));
         add("unit", say("main-window.afr-or-lambda"), window::otherUnit, plain(KeyCode.U));
         add("night", say("main-window.night-or-day-colours"), window::otherColours, plain(KeyCode.T));
+        add("contrast", say("actions.contrast"), window::otherContrast);
         add("larger", say("main-window.larger-text"), () -> window.largerText(1), anyShift(KeyCode.PLUS),
                 anyShift(KeyCode.EQUALS), held(KeyCode.ADD));
         add("smaller", say("main-window.smaller-text"), () -> window.largerText(-1), held(KeyCode.MINUS),

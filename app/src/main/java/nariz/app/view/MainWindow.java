@@ -7,6 +7,7 @@ import atlantafx.base.theme.PrimerLight;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
@@ -64,6 +65,7 @@ public final class MainWindow extends StackPane {
     private final Tour tour;
     private double textPx = USUAL_PX;
     private boolean night;
+    private boolean contrast;
 
     /**
      * Puts the window together.
@@ -163,6 +165,7 @@ public final class MainWindow extends StackPane {
         }
         WeakListeners.attach(session.shownProperty(), this, (o, was, is) -> settings.shown(is));
         settings.textPx().ifPresent(this::textSize);
+        contrast = settings.contrast().orElseGet(MainWindow::platformContrast);
         // Lists that pop up take their colours from the scene, which comes later.
         sceneProperty().addListener((o, was, is) -> {
             setNight(settings.night());
@@ -300,6 +303,20 @@ public final class MainWindow extends StackPane {
         textSize(textPx + px);
     }
 
+    /** Nothing faint, or as designed. */
+    void otherContrast() {
+        contrast = !contrast;
+        settings.contrast(contrast);
+        setNight(night);
+    }
+
+    /** Whether the platform is set to high contrast: a flag on one, the name of a theme on another. */
+    private static boolean platformContrast() {
+        Map<String, Object> p = Platform.getPreferences();
+        return Boolean.TRUE.equals(p.get("Windows.SPI.HighContrast")) || String.valueOf(p.get("GTK.theme_name"))
+                .startsWith("HighContrast");
+    }
+
     void otherColours() {
         setNight(!night);
     }
@@ -419,11 +436,16 @@ public final class MainWindow extends StackPane {
         settings.night(dark);
         getStyleClass().removeAll("day", "night");
         getStyleClass().add(dark ? "night" : "day");
+        getStyleClass().remove("contrast");
+        if (contrast) {
+            getStyleClass().add("contrast");
+        }
         if (getScene() != null) {
             // Lists and menus that pop up have a window of their own and know only the theme library's colours.
             getScene().setUserAgentStylesheet((dark ? new PrimerDark() : new PrimerLight()).getUserAgentStylesheet());
         }
-        everyPicture(p -> p.paletteProperty().set(dark ? Palette.NIGHT : Palette.DAY));
+        Palette palette = dark ? Palette.NIGHT : Palette.DAY;
+        everyPicture(p -> p.paletteProperty().set(contrast ? palette.strong() : palette));
         if (lookup("#theme") instanceof ToggleButton b) {
             b.setSelected(dark);
         }

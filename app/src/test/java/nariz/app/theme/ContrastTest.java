@@ -62,6 +62,18 @@ public class ContrastTest {
         }
     }
 
+    /** With more contrast everything written is as strong as the strongest ink. */
+    @Test
+    public void moreContrastLeavesNothingFaint() {
+        for (Palette p : List.of(Palette.DAY, Palette.NIGHT)) {
+            Palette s = p.strong();
+            for (Color c : List.of(s.ink(), s.faint(), s.fine())) {
+                assertThat(contrast(c, s.panel())).isGreaterThanOrEqualTo(7.0);
+            }
+            assertThat(contrast(s.rule(), s.panel())).isGreaterThanOrEqualTo(LEAST);
+        }
+    }
+
     @Test
     public void wordsOfPicturesStandOutAndMatchTheStyleSheet() throws IOException {
         for (Palette p : List.of(Palette.DAY, Palette.NIGHT)) {

@@ -330,6 +330,20 @@ public class GarageTest {
     }
 
     @Test
+    public void moreContrastReachesControlsAndPicturesAndIsKept() throws IOException {
+        hands.choose("contrast");
+        assertThat(Hands.onInterface(() -> window.getStyleClass().contains("contrast"))).isTrue();
+        assertThat(Hands.onInterface(() -> ((nariz.app.chart.Picture) window.lookup("#plane")).paletteProperty().get()))
+                .isEqualTo(nariz.app.theme.Palette.DAY.strong());
+        hands.choose("night");
+        assertThat(Hands.onInterface(() -> ((nariz.app.chart.Picture) window.lookup("#plane")).paletteProperty().get()))
+                .isEqualTo(nariz.app.theme.Palette.NIGHT.strong());
+        assertThat(Settings.of(folder.resolve("window.properties")).contrast()).contains(true);
+        hands.choose("contrast");
+        assertThat(Hands.onInterface(() -> window.getStyleClass().contains("contrast"))).isFalse();
+    }
+
+    @Test
     public void logIsARibbonAndGrowsWhenAskedAndStaysSo() throws IOException {
         demo();
         double low = Hands.onInterface(() -> window.lookup("#scrubber").getLayoutBounds().getHeight());
