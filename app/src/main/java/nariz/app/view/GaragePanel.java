@@ -11,6 +11,7 @@ import java.util.Locale;
 import java.util.function.BiConsumer;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.BooleanBinding;
+import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -66,6 +67,9 @@ final class GaragePanel extends VBox {
                 say("main-window.open-the-made-up"), session::openDemo);
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
                 say("open-panel.start-sheet-help"), this::begin);
+        // In an empty garage this is what comes first.
+        cars.getItems().addListener((ListChangeListener<Car>) e -> firstStep(begin));
+        firstStep(begin);
         begin.textProperty().bind(Bindings.when(sheet.textProperty().isEmpty()).then(say("open-panel.start-sheet"))
                 .otherwise(say("open-panel.change-sheet")));
         Button follow = MainWindow.button(say("open-panel.follow"), "open-follow", say("open-panel.follow-help"),
@@ -99,6 +103,13 @@ final class GaragePanel extends VBox {
         l.setWrapText(true);
         l.getStyleClass().add(style);
         return l;
+    }
+
+    private void firstStep(Button begin) {
+        begin.getStyleClass().remove("primary");
+        if (cars.getItems().isEmpty()) {
+            begin.getStyleClass().add("primary");
+        }
     }
 
     /** What to begin with where nothing is kept. */
