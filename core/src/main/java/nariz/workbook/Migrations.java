@@ -53,7 +53,8 @@ final class Migrations {
                 throw new InputProblem(name, 0, 0, "", message("problem.a-workbook-of-version-where-this", version,
                         VERSION), message("problem.it-was-written-by-a-newer"));
             }
-            if (application != APPLICATION && !begun(c)) {
+            // Somebody else may have finished a new workbook between the two looks: it is asked for again.
+            if (application != APPLICATION && !begun(c) && pragma(c, "application_id") != APPLICATION) {
                 throw new InputProblem(name, 0, 0, "", message("problem.a-database-of-another-program"),
                         message("problem.pick-a-file-that-nariz-has"));
             }
