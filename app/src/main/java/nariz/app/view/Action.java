@@ -37,9 +37,4 @@ record Action(String id, String title, List<KeyCombination> keys, String where, 
     static String shown(KeyCombination k) {
         return k.getDisplayText();
     }
-
-    /** {@return what it does with its key in brackets, for a tooltip} */
-    String help() {
-        return keys.isEmpty() ? title : title + " (" + key() + ")";
-    }
 }

@@ -19,6 +19,7 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -217,17 +218,7 @@ final class GaragePanel extends VBox {
         cars.setPrefSize(430, LISTS);
         cars.setCellFactory(v -> new CarCell());
         cars.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> logbook());
-        cars.setOnMouseClicked(e -> {
-            if (e.getClickCount() == 2) {
-                openLast();
-            }
-        });
-        cars.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ENTER) {
-                openLast();
-                e.consume();
-            }
-        });
+        opens(cars, this::openLast);
         drives.setId("open-kept");
         drives.setPrefSize(400, LISTS);
         drives.setAccessibleText(say("open-panel.kept-drives"));
@@ -242,16 +233,9 @@ final class GaragePanel extends VBox {
                 setAccessibleText(l.getText());
             }
         });
-        drives.setOnMouseClicked(e -> {
-            if (e.getClickCount() == 2) {
-                openSelected();
-            }
-        });
+        opens(drives, this::openSelected);
         drives.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ENTER) {
-                openSelected();
-                e.consume();
-            } else if (e.getCode() == KeyCode.DELETE) {
+            if (e.getCode() == KeyCode.DELETE) {
                 takeOff();
                 e.consume();
             }
@@ -285,6 +269,21 @@ final class GaragePanel extends VBox {
         box.visibleProperty().bind(Bindings.isNotEmpty(cars.getItems()).or(back.disableProperty().not()));
         box.managedProperty().bind(box.visibleProperty());
         return box;
+    }
+
+    /** A double click or Enter opens what is chosen. */
+    private static void opens(ListView<?> list, Runnable open) {
+        list.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                open.run();
+            }
+        });
+        list.addEventHandler(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                open.run();
+                e.consume();
+            }
+        });
     }
 
     /** A car: its name, its last drive and how far the tune is, and what is next. */
