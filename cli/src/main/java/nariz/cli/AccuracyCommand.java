@@ -37,7 +37,7 @@ final class AccuracyCommand implements Callable<Integer> {
 
     @Option(names = "--family", paramLabel = "KEY", defaultValue = FOUR_BARRELS,
             description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn), "
-                    + TWO_BARRELS + ", or " + STRANGERS + ": four-barrels of other laws than the estimator's, or "
+                    + TWO_BARRELS + ", stack-jet, constant-depression, progressive-twin, single-venturi, or " + STRANGERS + ": four-barrels of other laws than the estimator's, or "
                     + OPENINGS
                     + ": their accelerator pumps")
     private String family;
@@ -80,8 +80,10 @@ final class AccuracyCommand implements Callable<Integer> {
             case FOUR_BARRELS -> PracticeCase::of;
             case TWO_BARRELS -> PracticeCase::twoBarrel;
             case STRANGERS -> PracticeCase::stranger;
+            case "stack-jet", "constant-depression", "progressive-twin", "single-venturi" -> seed -> PracticeCase
+                    .ofFamily(family, seed);
             default -> throw new ParameterException(spec.commandLine(), "found --family " + family
-                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + ", " + STRANGERS
+                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + ", stack-jet, constant-depression, progressive-twin, single-venturi, " + STRANGERS
                     + " and " + OPENINGS + ".");
         };
     }

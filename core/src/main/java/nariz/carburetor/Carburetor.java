@@ -67,6 +67,16 @@ public final class Carburetor {
     }
 
     /**
+     * Whether the sheet has a word.
+     *
+     * @param path path below {@code carburetor}
+     * @return false for a field the family does not have
+     */
+    public boolean says(String path) {
+        return words.containsKey(path);
+    }
+
+    /**
      * Where each of several alike stands, for what is set one by one.
      *
      * @param path path below {@code carburetor} of what {@link #number} gives the mean of

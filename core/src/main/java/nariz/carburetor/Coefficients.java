@@ -46,6 +46,19 @@ public final class Coefficients {
     }
 
     /**
+     * The same with another value.
+     *
+     * @param c which
+     * @param value SI value, positive
+     * @return new coefficients
+     */
+    public Coefficients with(Coefficient c, double value) {
+        double[] v = values.clone();
+        v[c.ordinal()] = value;
+        return new Coefficients(v);
+    }
+
+    /**
      * A carburetor of the family: every value scaled by exp(share s z), s its spread and z standard normal, at most
      * two deviations away.
      *

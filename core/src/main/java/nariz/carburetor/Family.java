@@ -27,6 +27,11 @@ public interface Family {
     /** {@return every part that can be changed, in the order of work} */
     List<Part> parts();
 
+    /** {@return bands of stations its circuits are, in their order; empty where circuits are passages} */
+    default Optional<Bands> bands() {
+        return Optional.empty();
+    }
+
     /** {@return numbers of its model that no sheet gives, those that the estimate may move} */
     List<Coefficient> coefficients();
 

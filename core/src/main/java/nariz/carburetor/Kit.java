@@ -29,6 +29,25 @@ public record Kit(Map<Part, List<Double>> have, Map<Part, List<Double>> ladder, 
         return Map.copyOf(out);
     }
 
+    /**
+     * The same with sizes in the units of a family's parts.
+     *
+     * @param parts parts of the family
+     * @return a new kit
+     */
+    Kit in(List<Part> parts) {
+        return new Kit(in(parts, have), in(parts, ladder), drill);
+    }
+
+    private static Map<Part, List<Double>> in(List<Part> parts, Map<Part, List<Double>> sizes) {
+        Map<Part, List<Double>> out = new LinkedHashMap<>();
+        sizes.forEach((p, all) -> {
+            Part own = parts.stream().filter(p::equals).findFirst().orElse(p);
+            out.put(own, own.si() == p.si() ? all : all.stream().map(v -> v * p.si() / own.si()).toList());
+        });
+        return out;
+    }
+
     /** {@return whether anything is known} */
     public boolean known() {
         return !have.isEmpty() || !ladder.isEmpty() || !drill.isEmpty();

@@ -49,8 +49,10 @@ public record Ladder(Part part, Stage stage, double step, int reach, double low,
      * @return ladders in the order of work
      */
     public static List<Ladder> of(BuildSheet sheet, Kit kit) {
-        return sheet.carburetor().family().ladders(sheet).stream().map(l -> new Ladder(l.part, l.stage, l.step, l.reach,
-                l.low, l.high, l.effort, kit)).toList();
+        Family family = sheet.carburetor().family();
+        Kit own = kit.in(family.parts());
+        return family.ladders(sheet).stream().map(l -> new Ladder(l.part, l.stage, l.step, l.reach, l.low, l.high,
+                l.effort, own)).toList();
     }
 
     /**

@@ -7,11 +7,15 @@ import java.util.List;
 import nariz.text.Message;
 import nariz.units.Dimension;
 import nariz.units.Units;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A part that trims a circuit: its key in files, the unit people name it in, where it stands on the sheet, and what
  * there is to know about changing it. Made by a family with {@link #hole}, {@link #pressure}, {@link #turns} and the
  * methods that refine them. Two parts are equal when their keys are.
+ *
+ * <p>In one piece because it is one value: what it says of itself and the methods that refine it, most of it
+ * documentation.
  */
 public final class Part {
     /** What a part does in any family; everything outside a family reasons by this. */
@@ -30,6 +34,10 @@ public final class Part {
         ENRICHMENT_OPENING,
         /** Says how much the enrichment adds. */
         ENRICHMENT_AMOUNT,
+        /** Diameter of a needle over a band of its stations. */
+        STATION,
+        /** Narrowest place of the air's way, which everything else was chosen for. */
+        AIR_WAY,
         /** Fuel level: put right, not used as a trim. */
         FUEL_LEVEL,
         /** Sets the idle speed. */
@@ -66,6 +74,10 @@ public final class Part {
         BOWL(0.15),
         /** Under the cover of the step-up piston. */
         ROD_COVER(0.10),
+        /** Under the cover of a jet stack. */
+        STACK(0.02),
+        /** Under a piston that carries a needle. */
+        PISTON(0.22),
         /** On the underside: the carburetor comes off. */
         BASE(0.30);
 
@@ -105,6 +117,10 @@ public final class Part {
     private final int decimals;
     private final boolean richerUp;
     private boolean whole;
+    private boolean datum;
+    private String profile = "";
+    private @Nullable Bands bands;
+    private int band;
     private List<String> kinds = List.of();
     private boolean alone;
     private boolean pluggable;
@@ -196,9 +212,31 @@ public final class Part {
         return new Part(key, role, field, dimension, unit, dimension.toSi(1.0, unit), decimals, richerUp);
     }
 
+    /**
+     * The diameter of a needle over a band of its stations, told by the one in the band's middle.
+     *
+     * @param key name in files
+     * @param profile name in files of all bands together
+     * @param field field of the list of diameters in the stage's object on the sheet
+     * @param bands all bands
+     * @param band which of them
+     * @return the part; thinner gives more fuel
+     */
+    public static Part station(String key, String profile, String field, Bands bands, int band) {
+        Part p = hole(key, Role.STATION, field, false);
+        p.profile = profile;
+        p.bands = bands;
+        p.band = band;
+        return p;
+    }
+
     private Part copy() {
         Part p = new Part(key, role, field, dimension, unit, si, decimals, richerUp);
         p.whole = whole;
+        p.datum = datum;
+        p.profile = profile;
+        p.bands = bands;
+        p.band = band;
         p.kinds = kinds;
         p.alone = alone;
         p.pluggable = pluggable;
@@ -215,6 +253,18 @@ public final class Part {
         Part p = copy();
         p.whole = true;
         return p;
+    }
+
+    /** {@return the same, counted down (positive) and up from where it is level with something} */
+    public Part fromDatum() {
+        Part p = copy();
+        p.datum = true;
+        return p;
+    }
+
+    /** {@return whether it is counted down and up from a level, so that its size may be negative} */
+    public boolean isFromDatum() {
+        return datum;
     }
 
     /** {@return the same, of a family with one stage, which need not be named} */
@@ -396,7 +446,17 @@ public final class Part {
      * @return value in {@link #unit()}; 0 where it is not fitted
      */
     public double of(Carburetor c, Stage stage) {
-        return kinds.isEmpty() ? c.number(path(stage)) / si : kinds.indexOf(c.word(path(stage)));
+        if (bands != null) {
+            List<Double> stations = c.each(path(stage));
+            return stations.isEmpty() ? 0.0 : stations.get(bands.station(band, stations.size())) / si;
+        }
+        return kinds.isEmpty() ? c.number(path(stage)) / si : c.says(path(stage)) ? kinds.indexOf(c.word(path(stage)))
+                : 0.0;
+    }
+
+    /** {@return name in files of the profile this is a band of; empty for any other part} */
+    public String profile() {
+        return profile;
     }
 
     /**
@@ -419,9 +479,26 @@ public final class Part {
      * @return a new sheet
      */
     public BuildSheet fit(BuildSheet sheet, Stage stage, double value) {
+        if (bands != null) {
+            return sheet.withCarburetor(profiled(sheet.carburetor(), stage, bands, value));
+        }
         return sheet.withCarburetor(kinds.isEmpty() ? sheet.carburetor().with(path(stage), value * si)
                 : sheet.carburetor().with(path(stage), kinds.get(Math.clamp(Math.round(value), 0, kinds.size()
                 - 1))));
+    }
+
+    /** Moves the stations of the band with their share in it; a needle never grows thicker towards its tip. */
+    private Carburetor profiled(Carburetor c, Stage stage, Bands all, double value) {
+        List<Double> stations = c.each(path(stage));
+        double moved = value * si - of(c, stage) * si;
+        Carburetor out = c;
+        double above = Double.POSITIVE_INFINITY;
+        for (int i = 0; i < stations.size(); i++) {
+            double d = Math.min(above, stations.get(i) + moved * all.share(band, i, stations.size()));
+            out = out.with(path(stage) + "." + (i + 1), Math.max(0.0, d));
+            above = d;
+        }
+        return out;
     }
 
     /**

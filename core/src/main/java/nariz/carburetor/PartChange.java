@@ -35,7 +35,7 @@ public record PartChange(Part part, Stage side, double from, double to) {
         }
         int equals = text.indexOf('=');
         Stage side = side(text.substring(0, equals)).orElseThrow();
-        Part part = part(text.substring(0, equals)).orElseThrow();
+        Part part = part(text.substring(0, equals), sheet).orElseThrow();
         return Optional.of(new PartChange(part, side, part.of(sheet.carburetor(), side),
                 value(part, text.substring(equals + 1))));
     }
@@ -53,7 +53,7 @@ public record PartChange(Part part, Stage side, double from, double to) {
             return "write part=value, for example main-jet=62.";
         }
         String name = text.substring(0, equals).trim();
-        Optional<Part> part = part(name);
+        Optional<Part> part = part(name, sheet);
         Optional<Stage> side = side(name);
         if (part.isEmpty() || side.isEmpty()) {
             return "the part is one of " + String.join(", ", Part.keys()) + ", with primary. or secondary. before it.";
@@ -74,6 +74,11 @@ public record PartChange(Part part, Stage side, double from, double to) {
             return Math.abs(to) <= most ? "" : String.format(java.util.Locale.ROOT,
                     "%s goes from -%.0f to %.0f %s.", part.get().key(), most, most, part.get().unit());
         }
+        if (part.get().isFromDatum() && !Double.isNaN(to)) {
+            return ladder(part.get(), sheet).map(l -> to >= l.low() && to <= l.high() ? "" : String.format(
+                    java.util.Locale.ROOT, "%s goes from %.1f to %.1f %s.", l.part().key(), l.low(), l.high(), l.part()
+                    .unit())).orElse("this carburetor has no " + part.get().label() + ".");
+        }
         if (Double.isNaN(to) || to < 0.0) {
             return "the value is a number, for example " + part.get().key() + "=" + part.get().text(from) + ".";
         }
@@ -88,6 +93,10 @@ public record PartChange(Part part, Stage side, double from, double to) {
         return "";
     }
 
+    private static Optional<Ladder> ladder(Part part, BuildSheet sheet) {
+        return sheet.carburetor().family().ladders(sheet).stream().filter(l -> l.part().equals(part)).findFirst();
+    }
+
     private static Optional<Stage> side(String name) {
         String n = name.trim();
         if (!n.contains(".")) {
@@ -96,8 +105,10 @@ public record PartChange(Part part, Stage side, double from, double to) {
         return List.of(Stage.values()).stream().filter(s -> n.startsWith(s.key() + ".")).findFirst();
     }
 
-    private static Optional<Part> part(String name) {
-        return Families.part(name.trim().substring(name.trim().indexOf('.') + 1));
+    private static Optional<Part> part(String name, BuildSheet sheet) {
+        String key = name.trim().substring(name.trim().indexOf('.') + 1);
+        return sheet.carburetor().family().parts().stream().filter(p -> p.key().equals(key)).findFirst()
+                .or(() -> Families.part(key));
     }
 
     private static double value(Part part, String text) {

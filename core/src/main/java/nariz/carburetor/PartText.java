@@ -26,6 +26,9 @@ final class PartText {
             return value == 0.0 ? message("part.level-set") : message(value > 0.0 ? "part.level-high"
                     : "part.level-low", size);
         }
+        if (p.isFromDatum()) {
+            return value == 0.0 ? message("part.level") : message(value > 0.0 ? "part.down" : "part.up", size);
+        }
         if (!p.kinds().isEmpty()) {
             return message("kind." + p.key() + "." + p.kinds().get(Math.clamp(Math.round(value), 0, p.kinds().size()
                     - 1)));

@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
@@ -24,6 +25,8 @@ import tools.jackson.databind.json.JsonMapper;
 public final class SheetDraft {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final String EACH = ";";
+    /** Marks a path step that is a list of objects. */
+    private static final String ROWS = "[]";
     private static final String FAMILY = "carburetor.family";
     private static final int WRITTEN_DECIMALS = 6;
     private final Map<String, Object> root;
@@ -71,6 +74,18 @@ public final class SheetDraft {
          */
         public static Field of(String path, List<String> choices) {
             return new Field(path, "", choices);
+        }
+
+        /**
+         * A field of every object of a list: all of them in one place, semicolons between.
+         *
+         * @param list path of the list
+         * @param name the field in each object
+         * @param unit unit that a bare number is taken to be in
+         * @return the field
+         */
+        public static Field rows(String list, String name, String unit) {
+            return new Field(list + ROWS + "." + name, unit, List.of());
         }
 
         private Field below(String group) {
@@ -180,7 +195,9 @@ public final class SheetDraft {
     public String get(String path) {
         Object here = root;
         for (String step : path.split("\\.", -1)) {
-            here = here instanceof Map<?, ?> m ? m.get(step) : null;
+            here = here instanceof Map<?, ?> m ? m.get(step.replace(ROWS, "")) : here instanceof List<?> rows ? rows
+                    .stream().map(r -> r instanceof Map<?, ?> m ? m.get(step) : null).filter(Objects::nonNull).toList()
+                    : null;
         }
         if (here instanceof List<?> each) {
             return each.stream().map(String::valueOf).collect(Collectors.joining(EACH + " "));
@@ -199,6 +216,10 @@ public final class SheetDraft {
         String[] steps = path.split("\\.", -1);
         Map<String, Object> here = root;
         for (int i = 0; i + 1 < steps.length; i++) {
+            if (steps[i].endsWith(ROWS)) {
+                setRows(here, path, steps[i].replace(ROWS, ""), steps[i + 1], text);
+                return;
+            }
             here = inside(here, steps[i]);
         }
         String last = steps[steps.length - 1];
@@ -214,6 +235,40 @@ public final class SheetDraft {
         }
         here.put(last, text.contains(EACH) ? Arrays.stream(text.split(EACH)).filter(t -> !t.isBlank()).map(t ->
                 written(field, t)).toList() : written(field, text));
+    }
+
+    /** One field of every object of a list; rows that nothing is left in go. */
+    private void setRows(Map<String, Object> here, String path, String list, String name, @Nullable String text) {
+        Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(new Field(path, "",
+                List.of()));
+        List<String> values = text == null ? List.of() : Arrays.stream(text.split(EACH)).filter(t -> !t.isBlank())
+                .toList();
+        List<Map<String, Object>> rows = new ArrayList<>();
+        if (here.get(list) instanceof List<?> old) {
+            old.forEach(o -> rows.add(new LinkedHashMap<>(o instanceof Map<?, ?> m ? strings(m) : Map.of())));
+        }
+        while (rows.size() < values.size()) {
+            rows.add(new LinkedHashMap<>());
+        }
+        for (int i = 0; i < rows.size(); i++) {
+            if (i < values.size()) {
+                rows.get(i).put(name, written(field, values.get(i)));
+            } else {
+                rows.get(i).remove(name);
+            }
+        }
+        rows.removeIf(Map::isEmpty);
+        if (rows.isEmpty()) {
+            here.remove(list);
+        } else {
+            here.put(list, rows);
+        }
+    }
+
+    private static Map<String, Object> strings(Map<?, ?> m) {
+        Map<String, Object> out = new LinkedHashMap<>();
+        m.forEach((k, v) -> out.put(String.valueOf(k), v));
+        return out;
     }
 
     private static Object written(Field field, String text) {
@@ -319,6 +374,11 @@ public final class SheetDraft {
         String[] steps = (shared ? path : group.substring(0, group.length() - 1)).split("\\.", -1);
         Object here = root;
         for (int i = 0; i + 1 < steps.length; i++) {
+            if (steps[i].endsWith(ROWS)) {
+                steps[i] = steps[i].replace(ROWS, "");
+                steps = Arrays.copyOf(steps, i + 1);
+                break;
+            }
             here = here instanceof Map<?, ?> m ? m.get(steps[i]) : null;
         }
         if (here instanceof Map<?, ?> m) {

@@ -145,6 +145,72 @@ public final class SheetFields {
     }
 
     /**
+     * A list of quantities.
+     *
+     * @param name field
+     * @param fewest how many there are at least
+     * @param most how many there are at most
+     * @param dimension what they measure
+     * @param min least SI value
+     * @param max greatest SI value
+     * @param example how one could be written, for messages
+     * @param fallback default, listed as assumed when used
+     * @return SI values
+     */
+    public List<Double> list(String name, int fewest, int most, Dimension dimension, double min, double max,
+            String example, List<String> fallback) {
+        Optional<LocatedJson> json = take(name);
+        if (json.isEmpty()) {
+            assumed.add(path(name) + " = " + String.join("; ", fallback));
+            return fallback.stream().map(t -> Quantity.parse(t, dimension).orElseThrow().si()).toList();
+        }
+        List<Double> out = new ArrayList<>();
+        for (LocatedJson one : items(name, fewest, most)) {
+            SheetFields f = new SheetFields(source, path, new LocatedJson(Map.of(name, one), one.line(), one.column()),
+                    assumed);
+            out.add(f.quantity(name, dimension, min, max, example, ""));
+        }
+        return out;
+    }
+
+    /**
+     * Lists a default that was used.
+     *
+     * @param name field
+     * @param value what was assumed
+     */
+    public void assume(String name, String value) {
+        assumed.add(path(name) + " = " + value);
+    }
+
+    /**
+     * A list of objects.
+     *
+     * @param name field
+     * @param most how many there are at most
+     * @return their fields, each to be asked and then closed with {@link #noOthers}; empty where the list is absent
+     */
+    public List<SheetFields> objects(String name, int most) {
+        if (take(name).isEmpty()) {
+            return List.of();
+        }
+        List<SheetFields> out = new ArrayList<>();
+        for (LocatedJson one : items(name, 1, most)) {
+            out.add(new SheetFields(source, path(name) + "[" + (out.size() + 1) + "]", one, assumed));
+        }
+        return out;
+    }
+
+    private List<LocatedJson> items(String name, int fewest, int most) {
+        Optional<LocatedJson> json = take(name);
+        if (json.isPresent() && json.get().value() instanceof List<?> list && list.size() >= fewest
+                && list.size() <= most) {
+            return list.stream().map(LocatedJson.class::cast).toList();
+        }
+        throw problem(name, message("problem.write-a-list-of", fewest, most));
+    }
+
+    /**
      * As {@link #quantity}, and also the word "plugged" for 0.
      *
      * @param name field
@@ -241,6 +307,13 @@ public final class SheetFields {
     public void noOthers() {
         for (Map.Entry<String, LocatedJson> e : fields.entrySet()) {
             if (!known.contains(e.getKey())) {
+                String below = path(e.getKey()).replaceFirst("^carburetor\\.", "");
+                Optional<Family> other = Families.all().stream().filter(f -> f.fields().stream().map(x -> x.path()
+                        .replace("[]", "") + ".").anyMatch(x -> x.startsWith(below + "."))).findFirst();
+                if (other.isPresent() && path(e.getKey()).startsWith("carburetor.")) {
+                    throw problem(e.getKey(), message("problem.field-of-another-family", other.get().label(),
+                            String.join(", ", known)));
+                }
                 throw new InputProblem(source, e.getValue().line(), e.getValue().column(), path(e.getKey()),
                         message("problem.a-field-that-is-not-known"), message("problem.known-here", String.join(", ",
                         known)));

@@ -86,6 +86,8 @@ public record DrivePlan(List<Item> items) {
         double seconds = steady(o, 0.75 * idle, 1.35 * idle, 0, most, true);
         Circuit curbIdle = family.circuit(Stage.PRIMARY, Circuit.Role.IDLE).orElseThrow();
         Circuit metering = family.circuit(Stage.PRIMARY, Circuit.Role.METERING).orElseThrow();
+        List<Circuit> bands = family.bands().isEmpty() ? List.of() : family.circuits().stream().filter(c -> c.is(
+                Stage.PRIMARY, Circuit.Role.METERING)).toList();
         Optional<Circuit> progression = family.circuit(Stage.PRIMARY, Circuit.Role.PROGRESSION);
         out.add(new Item(curbIdle, message("drive-plan.idle-warm-about-rpm", idle),
                 message("drive-plan.in-the-open-air"), 0.75 * idle, 1.35 * idle,
@@ -103,8 +105,14 @@ public record DrivePlan(List<Item> items) {
         for (double times : MIDDLE) {
             double rpm = times * red;
             double ends = slotEnds(model, slots, rpm, most) - MARGIN_PA;
-            if (ends - opens > NARROWEST_PA) {
+            if (bands.isEmpty() && ends - opens > NARROWEST_PA) {
                 out.add(point(o, metering, rpm, opens, ends, 10));
+            }
+            for (Circuit band : bands) {
+                double[] has = mostOf(model, band, rpm, most);
+                if (has[1] - has[0] > NARROWEST_PA) {
+                    out.add(point(o, band, rpm, has[0], has[1], 10));
+                }
             }
         }
         if (line > 0) {
@@ -122,7 +130,8 @@ public record DrivePlan(List<Item> items) {
                 p.text(), message("drive-plan.closed-course-or-rolling"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN,
                 SECONDS, p.wantedS(), p.readS())));
-        Circuit atFullLoad = family.circuit(Stage.SECONDARY, Circuit.Role.METERING).orElse(metering);
+        Circuit atFullLoad = family.circuits().stream().filter(c -> c.role() == Circuit.Role.METERING).reduce((a1, b) -> b)
+                .orElse(metering);
         out.add(new Item(atFullLoad, message("drive-plan.two-full-throttle-pulls", 0.5 * red, 0.9 * red),
                 message("drive-plan.closed-course-or-rolling"),
                 0.5 * red, 0.95 * red, 0, FULL_PA, SECONDS, 8, full(o, 0.5 * red, 0.95 * red)));
@@ -162,6 +171,20 @@ public record DrivePlan(List<Item> items) {
             }
         }
         return 0;
+    }
+
+    /** Vacuums between which a circuit gives most of the fuel, Pa; the second is the lower where it never does. */
+    private static double[] mostOf(DeliveryModel model, Circuit c, double rpm, double most) {
+        Delivery f = model.newDelivery();
+        double[] out = {most, 0.0};
+        for (double v = STEP_PA; v <= most; v += STEP_PA) {
+            model.evaluate(rpm, v, f);
+            if (f.phi(c) > 0.5 * f.total()) {
+                out[0] = Math.min(out[0], v);
+                out[1] = Math.max(out[1], v);
+            }
+        }
+        return out;
     }
 
     private static double steady(Observation o, double fromRpm, double toRpm, double fromPa, double toPa,

@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
@@ -200,9 +201,22 @@ final class AdviceBuilder {
             double gain = decision.loss(others) - all;
             out.add(new Change(s.ladder().part(), s.ladder().stage(), circuit(s), s.from(), s.to(), together(first, s),
                     s.ladder().alone(), gain, reasons(s, today), recheck(s), cautions(s, today),
-                    s.ladder().part().each(observation.sheet().carburetor(), s.ladder().stage())));
+                    s.ladder().part().profile().isEmpty() ? s.ladder().part().each(observation.sheet().carburetor(),
+                    s.ladder().stage()) : List.of(), profile(chosen, s)));
         }
         return out;
+    }
+
+    /** The whole profile of which a part is a band, with all that is chosen of it. */
+    private Optional<Change.Profile> profile(List<Decision.Step> chosen, Decision.Step s) {
+        Part part = s.ladder().part();
+        if (part.profile().isEmpty()) {
+            return Optional.empty();
+        }
+        BuildSheet then = Decision.apply(observation.sheet(), chosen.stream().filter(x -> x.ladder().part().profile()
+                .equals(part.profile())).toList());
+        return Optional.of(new Change.Profile(part.profile(), part.each(observation.sheet().carburetor(),
+                s.ladder().stage()), part.each(then.carburetor(), s.ladder().stage())));
     }
 
     private static boolean stop(Decision.Step s) {

@@ -1,11 +1,13 @@
 package nariz.diagnosis;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import nariz.carburetor.Circuit;
 import nariz.dynamics.PumpStudy;
 import nariz.estimation.EarlierEstimate;
@@ -41,7 +43,7 @@ public final class AdviceJson {
         root.put("strategy", a.strategy());
         root.put("circuits", a.circuits().stream().map(AdviceJson::circuit).toList());
         root.put("hypotheses", a.hypotheses().stream().map(AdviceJson::hypothesis).toList());
-        root.put("changes", a.changes().stream().map(AdviceJson::change).toList());
+        root.put("changes", changes(a.changes()));
         root.put("predicted", a.predicted().stream().map(AdviceJson::prediction).toList());
         root.put("flags", a.flags().stream().map(AdviceJson::flag).toList());
         root.put("missing", english(a.missing()));
@@ -149,6 +151,27 @@ public final class AdviceJson {
         m.put("evidence", english(h.evidence()));
         m.put("check", english(h.check()));
         return m;
+    }
+
+    /** Bands of one profile are one change: the profile as it is and as it is wanted, with the bands below. */
+    private static List<Map<String, Object>> changes(List<Change> all) {
+        List<Map<String, Object>> out = new ArrayList<>();
+        Set<String> written = new HashSet<>();
+        for (Change c : all) {
+            if (c.profile().isEmpty()) {
+                out.add(change(c));
+            } else if (written.add(c.profile().get().key() + c.side())) {
+                Change.Profile p = c.profile().get();
+                Map<String, Object> m = change(c);
+                m.put("part", p.key());
+                m.put("from", p.from().stream().map(v -> round(v, 3)).toList());
+                m.put("to", p.to().stream().map(v -> round(v, 3)).toList());
+                m.put("bands", all.stream().filter(x -> x.side() == c.side() && x.profile().map(Change.Profile::key)
+                        .filter(p.key()::equals).isPresent()).map(AdviceJson::change).toList());
+                out.add(m);
+            }
+        }
+        return out;
     }
 
     private static Map<String, Object> change(Change c) {

@@ -3,6 +3,7 @@ package nariz.diagnosis;
 import static nariz.text.Message.message;
 
 import java.util.List;
+import java.util.Optional;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
@@ -24,11 +25,48 @@ import nariz.units.Quantity;
  * @param recheck what to look at afterwards, in order
  * @param cautions short warnings
  * @param each where each of several alike stands now, in the part's unit; empty where all stand alike
+ * @param profile the whole profile before and after, where the part is a band of one
  */
 public record Change(Part part, Stage side, Circuit circuit, double from, double to, boolean now, double effort,
         double gain,
         List<Message> reasons, List<Message> recheck, List<Message> cautions,
-        List<Double> each) {
+        List<Double> each, Optional<Profile> profile) {
+    /**
+     * A profile of stations, all changes to it made.
+     *
+     * @param key name in files
+     * @param from sizes at the stations now, in the part's unit
+     * @param to sizes then
+     */
+    public record Profile(String key, List<Double> from, List<Double> to) {
+        /** Copies the lists. */
+        public Profile {
+            from = List.copyOf(from);
+            to = List.copyOf(to);
+        }
+    }
+
+    /**
+     * A change of a part that is no band of a profile.
+     *
+     * @param part part
+     * @param side stage
+     * @param circuit the circuit it trims
+     * @param from size now
+     * @param to size recommended
+     * @param now whether to do it now
+     * @param effort cost
+     * @param gain what it takes off the loss
+     * @param reasons readings
+     * @param recheck what to look at afterwards
+     * @param cautions warnings
+     * @param each where each stands now
+     */
+    public Change(Part part, Stage side, Circuit circuit, double from, double to, boolean now, double effort,
+            double gain, List<Message> reasons, List<Message> recheck, List<Message> cautions, List<Double> each) {
+        this(part, side, circuit, from, to, now, effort, gain, reasons, recheck, cautions, each, Optional.empty());
+    }
+
     /** Copies the lists. */
     public Change {
         reasons = List.copyOf(reasons);

@@ -85,12 +85,23 @@ public final class PreviousReader {
     private List<PartChange> changes(LocatedJson root) {
         List<PartChange> out = new ArrayList<>();
         for (LocatedJson c : list(root, "changes")) {
-            if ("now".equals(field(c, "when").value())) {
-                out.add(new PartChange(choice(c, "part", Families.parts().toArray(Part[]::new), Part::key),
-                        choice(c, "side", Stage.values(), Stage::key), number(c, "from"), number(c, "to")));
+            List<LocatedJson> parts = c.value() instanceof Map<?, ?> m && m.containsKey("bands") ? list(c, "bands")
+                    : List.of(c);
+            for (LocatedJson p : parts) {
+                if ("now".equals(field(p, "when").value())) {
+                    out.add(new PartChange(part(p), choice(p, "side", Stage.values(), Stage::key), number(p, "from"),
+                            number(p, "to")));
+                }
             }
         }
         return out;
+    }
+
+    /** Families tell the same part in units of their own. */
+    private Part part(LocatedJson change) {
+        Part any = choice(change, "part", Families.parts().toArray(Part[]::new), Part::key);
+        return Families.part(any.key(), String.valueOf(field(change, "unit").value())).orElseThrow(() -> problem(
+                field(change, "unit"), "unit", REMEDY));
     }
 
     private Previous previous(LocatedJson root) {

@@ -219,11 +219,12 @@ public final class Observation {
     private void pump() {
         Family family = sheet.carburetor().family();
         Optional<PumpModel> fitted = family.pump(sheet, 0.0);
-        if (!log.has(Channel.THROTTLE) || fitted.isEmpty()) {
+        Optional<Circuit> shot = family.circuit(Stage.PRIMARY, Circuit.Role.PUMP);
+        if (!log.has(Channel.THROTTLE) || fitted.isEmpty() || shot.isEmpty()) {
             return;
         }
         PumpModel pump = fitted.get();
-        int shots = family.circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElseThrow().index();
+        int shots = shot.get().index();
         double[] t = log.timeS();
         double play = (ThrottlePlate.WIDE_OPEN - idleRad) * tremor(log.values(Channel.THROTTLE));
         double lever = idleRad;
@@ -233,8 +234,8 @@ public final class Observation {
                 lever = Math.clamp(lever, theta[i] - play, theta[i] + play);
             }
             if (!Double.isNaN(theta[i]) && dt < gapS()) {
-                double shot = pump.step(Math.max(0.0, lever - idleRad), dt);
-                phi[shots][i] = (float) (shot * sheet.fuel().stoichAfr() / air[i]);
+                double given = pump.step(Math.max(0.0, lever - idleRad), dt);
+                phi[shots][i] = (float) (given * sheet.fuel().stoichAfr() / air[i]);
             }
         }
     }

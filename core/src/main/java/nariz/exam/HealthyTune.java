@@ -5,6 +5,7 @@ import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredFamily;
 import nariz.family.metered.MeteredParts;
 import nariz.flow.Barrels;
 import nariz.units.Units;
@@ -35,7 +36,7 @@ final class HealthyTune {
             for (Move m : moves) {
                 for (int steps : STEPS) {
                     double v = m.part().of(best.carburetor(), m.side()) + steps * m.step();
-                    if (v <= 0 || tooThick(m, best, v) || unusual(m, v)) {
+                    if (outside(m, best, v)) {
                         continue;
                     }
                     BuildSheet tried = m.part().fit(best, m.side(), v);
@@ -51,7 +52,16 @@ final class HealthyTune {
         return best;
     }
 
+    /** Whether carburetors have metering blocks or rods, whose usual ranges are known here. */
+    static boolean metered(BuildSheet sheet) {
+        return sheet.carburetor().family() instanceof MeteredFamily;
+    }
+
     private static List<Move> moves(BuildSheet start) {
+        if (!metered(start)) {
+            return start.carburetor().family().ladders(start).stream().map(l -> new Move(l.part(), l.stage(), l.step()))
+                    .toList();
+        }
         List<Move> moves = new ArrayList<>(List.of(
                 new Move(MeteredParts.MIXTURE_SCREW, Stage.PRIMARY, 0.125),
                 new Move(MeteredParts.IDLE_FEED_RESTRICTION, Stage.PRIMARY, 1),
@@ -60,7 +70,7 @@ final class HealthyTune {
                 new Move(MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.PRIMARY, 1),
                 new Move(MeteredParts.MAIN_JET, Stage.SECONDARY, 1),
                 new Move(MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.SECONDARY, 1)));
-        if (Barrels.of(start.carburetor(), Stage.PRIMARY).hasRods()) {
+        if (Barrels.of(start.carburetor(), Stage.PRIMARY).enrichment().hasRods()) {
             moves.add(new Move(MeteredParts.METERING_ROD, Stage.PRIMARY, 1));
             moves.add(new Move(MeteredParts.STEP_UP_SPRING, Stage.PRIMARY, 1));
         } else {
@@ -71,9 +81,17 @@ final class HealthyTune {
         return moves;
     }
 
+    private static boolean outside(Move m, BuildSheet best, double v) {
+        if (!metered(best)) {
+            return best.carburetor().family().ladders(best).stream().filter(l -> l.part().equals(m.part()) && l.stage()
+                    == m.side()).noneMatch(l -> v >= l.low() && v <= l.high());
+        }
+        return v <= 0 || tooThick(m, best, v) || unusual(m, v);
+    }
+
     private static boolean tooThick(Move m, BuildSheet sheet, double v) {
         return m.part().equals(MeteredParts.METERING_ROD) && v * Units.THOU > Barrels.of(sheet.carburetor(),
-                Stage.PRIMARY).rodCruiseM();
+                Stage.PRIMARY).enrichment().rodCruiseM();
     }
 
     private static boolean unusual(Move m, double v) {

@@ -15,7 +15,7 @@ import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
 import nariz.estimation.Calibrated;
 import nariz.estimation.Cell;
-import nariz.flow.MeteredCoefficient;
+import nariz.flow.FlowCoefficient;
 import nariz.sim.DemoDrive;
 import nariz.sim.SimulatedDrive;
 import nariz.units.Units;
@@ -134,7 +134,7 @@ public final class ModelPictures {
             double most = 0;
             for (int i = 0; i < below.length; i++) {
                 double v = 20 - 19.6 * i / (below.length - 1);
-                double mine = phi(DemoDrive.sheet(), MeteredCoefficient.STANDARD, RPM, v)[c.index()];
+                double mine = phi(DemoDrive.sheet(), FlowCoefficient.STANDARD, RPM, v)[c.index()];
                 most = Math.max(most, mine);
                 back.addFirst(new double[] {v, below[i]});
                 below[i] += mine;
@@ -165,8 +165,8 @@ public final class ModelPictures {
         p.grid(new double[] {20, 15, 10, 5}, new double[] {0.8, 1.0, 1.2}, 1);
         Random r = new Random(4);
         for (int n = 0; n <= FAMILY; n++) {
-            Coefficients made = n == FAMILY ? MeteredCoefficient.STANDARD : MeteredCoefficient.STANDARD.drawn(
-                    List.of(MeteredCoefficient.values()), r, 1.0);
+            Coefficients made = n == FAMILY ? FlowCoefficient.STANDARD : FlowCoefficient.STANDARD.drawn(
+                    List.of(FlowCoefficient.values()), r, 1.0);
             List<double[]> line = new ArrayList<>();
             for (double v = 20; v > 0.4; v -= 0.25) {
                 line.add(new double[] {v, sum(phi(DemoDrive.sheet(), made, RPM, v))});

@@ -7,8 +7,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
+import java.util.function.Function;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.estimation.Observation;
@@ -72,7 +74,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      * @return the case
      */
     public static PracticeCase of(long seed) {
-        return of(seed, false);
+        return of(seed, PracticeCase::engine);
     }
 
     /**
@@ -82,7 +84,18 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      * @return the case
      */
     public static PracticeCase twoBarrel(long seed) {
-        return of(seed, true);
+        return of(seed, PracticeCase::twoBarrelEngine);
+    }
+
+    /**
+     * Draws a case with carburetors of another family.
+     *
+     * @param family key of the family
+     * @param seed seed
+     * @return the case
+     */
+    public static PracticeCase ofFamily(String family, long seed) {
+        return of(seed, r -> PracticeEngines.of(family, r));
     }
 
     /**
@@ -111,7 +124,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
                 true);
     }
 
-    private static PracticeCase of(long seed, boolean twoBarrel) {
+    private static PracticeCase of(long seed, Function<Random, BuildSheet> engine) {
         Random r = new Random(seed * 7919 + 17);
         DriveScript script = DriveScript.twelveMinutes().varied(r);
         BuildSheet healthy = null;
@@ -119,7 +132,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         double worst = Double.POSITIVE_INFINITY;
         // Some engines cannot be set up well with any parts; nobody would learn much from those.
         for (int i = 0; i < DRAWS && worst > HEALTHY; i++) {
-            BuildSheet start = twoBarrel ? twoBarrelEngine(r) : engine(r);
+            BuildSheet start = engine.apply(r);
             Truth first = truth(start, seed, script, false);
             BuildSheet tuned = HealthyTune.of(start, first.coarse(start, CELLS));
             if (first.worst(tuned) < worst) {
@@ -187,15 +200,26 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
             List<Misfit> tried = new ArrayList<>(out);
             tried.add(felt);
             // Errors that make up for each other leave nothing to find.
-            if (felt.fitted() > 0 && !truth.tuned(apply(healthy, tried), healthy)) {
+            if (possible(healthy, felt) && !truth.tuned(apply(healthy, tried), healthy)) {
                 out.add(felt);
             }
         }
         return out;
     }
 
+    /** A part a few sizes away: which way and how far differs, its neighbours on the ladder are all alike to chance. */
+    private static Misfit ofAnyPart(Random r, BuildSheet healthy) {
+        List<Ladder> all = healthy.carburetor().family().ladders(healthy);
+        Ladder l = all.get(r.nextInt(all.size()));
+        double by = (r.nextBoolean() ? 1 : -1) * Math.max(1, l.reach() / 4) * l.step();
+        return error(healthy, l.part(), l.stage(), by);
+    }
+
     private static Misfit error(Random r, BuildSheet healthy) {
-        boolean rods = Barrels.of(healthy.carburetor(), Stage.PRIMARY).hasRods();
+        if (!HealthyTune.metered(healthy)) {
+            return ofAnyPart(r, healthy);
+        }
+        boolean rods = Barrels.of(healthy.carburetor(), Stage.PRIMARY).enrichment().hasRods();
         int up = r.nextBoolean() ? 1 : -1;
         return switch (r.nextInt(8)) {
             case 0 -> error(healthy, MeteredParts.IDLE_FEED_RESTRICTION, Stage.PRIMARY, up * 3);
@@ -209,6 +233,12 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
             case 6 -> error(healthy, MeteredParts.HIGH_SPEED_AIR_BLEED, Stage.PRIMARY, up * 8);
             default -> error(healthy, MeteredParts.MIXTURE_SCREW, Stage.PRIMARY, up * 0.75);
         };
+    }
+
+    private static boolean possible(BuildSheet healthy, Misfit m) {
+        return HealthyTune.metered(healthy) ? m.fitted() > 0 : healthy.carburetor().family().ladders(healthy).stream()
+                .anyMatch(l -> l.part().equals(m.part()) && l.stage() == m.side() && m.fitted() >= l.low() && m.fitted()
+                <= l.high());
     }
 
     /** Makes an error larger, up to two and a half times, until the car is out of tune. */

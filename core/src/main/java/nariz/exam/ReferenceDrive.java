@@ -134,6 +134,9 @@ public record ReferenceDrive(String name, String engine, BuildSheet sheet, Drive
         engine.put("manifold", e.get("manifold").asString());
         engine.put("advance", e.get("vac_advance").asBoolean() ? "vacuum" : "centrifugal");
         engine.put("transmission", e.get("transmission").asString());
+        if ("F3".equals(s.get("family").asString()) || "F4".equals(s.get("family").asString())) {
+            return write(name, engine, s, "F3".equals(s.get("family").asString()) ? stack(s) : needle(s));
+        }
         boolean rods = "F2".equals(s.get("family").asString());
         boolean secondary = s.has("sec_type");
         Map<String, Object> carburetor = new LinkedHashMap<>();
@@ -149,10 +152,51 @@ public record ReferenceDrive(String name, String engine, BuildSheet sheet, Drive
         }
         carburetor.put("pump", Map.of("nozzle", s.get("pump_nozzle").asString() + " thou",
                 "tenStrokes", s.get("pump_cc10").asString() + " cc", "cam", s.get("pump_cam").asString()));
+        return write(name, engine, s, carburetor);
+    }
+
+    private static String write(String name, Map<String, Object> engine, JsonNode s, Map<String, Object> carburetor) {
         return JsonMapper.builder().build().writeValueAsString(Map.of("format", BuildSheetReader.FORMAT,
                 "name", name, "engine", engine,
                 "ambient", Map.of("pressure", s.get("altitude_kpa").asString() + " kPa"),
                 "carburetor", carburetor));
+    }
+
+    /** Two-barrelled bodies, sizes in hundredths of a millimetre. */
+    private static Map<String, Object> stack(JsonNode s) {
+        int barrels = s.get("n_pri").asInt();
+        List<Map<String, Object>> holes = new ArrayList<>();
+        for (int i = 0; i < s.get("progression_hole_mm").size(); i++) {
+            holes.add(Map.of("diameter", s.get("progression_hole_mm").get(i).asString() + " mm", "height", s.get(
+                    "progression_height_mm").get(i).asString() + " mm"));
+        }
+        Map<String, Object> primary = new LinkedHashMap<>();
+        primary.put("bore", s.get("pri_bore_mm").asString() + " mm");
+        primary.put("venturi", s.get("pri_venturi_mm").asString() + " mm");
+        primary.put("mainJet", s.get("pri_jet").asString() + " 1/100mm");
+        primary.put("airCorrector", s.get("pri_hsab").asString() + " 1/100mm");
+        primary.put("idleJet", s.get("pri_ifr").asString() + " 1/100mm");
+        primary.put("idleAir", s.get("pri_iab").asString() + " 1/100mm");
+        primary.put("mixtureScrew", s.get("pri_screw").asString() + " turns");
+        primary.put("progressionHoles", holes);
+        return Map.of("family", "stack-jet", "count", barrels / 2, "barrels", 2, "primary", primary, "pump", Map.of(
+                "jet", s.get("pump_nozzle").asString() + " 1/100mm", "strokeVolume", s.get("pump_cc10").asDouble() / 10
+                        / barrels + " cc"));
+    }
+
+    private static Map<String, Object> needle(JsonNode s) {
+        List<String> diameters = new ArrayList<>();
+        s.get("needle_thou").forEach(d -> diameters.add(d.asString() + " thou"));
+        Map<String, Object> primary = new LinkedHashMap<>();
+        primary.put("bore", s.get("pri_bore_mm").asString() + " mm");
+        primary.put("jet", s.get("jet_thou").asString() + " thou");
+        primary.put("jetHeight", s.get("jet_turns_down").asString() + " turns");
+        primary.put("jetPitch", s.get("turn_mm").asString() + " mm");
+        primary.put("needle", Map.of("spacing", s.get("lift_mm").asDouble() / (diameters.size() - 1) + " mm",
+                "diameters", diameters));
+        primary.put("damperOil", s.get("damper").asString().replace("std", "standard"));
+        primary.put("pistonSpring", s.get("piston_spring").asString().replace("std", "standard"));
+        return Map.of("family", "constant-depression", "count", s.get("n_pri").asInt(), "primary", primary);
     }
 
     private static Map<String, Object> side(JsonNode s, String p, boolean rods) {

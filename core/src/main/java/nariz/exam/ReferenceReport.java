@@ -1,5 +1,6 @@
 package nariz.exam;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -7,6 +8,8 @@ import java.util.Map;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Hypothesis;
@@ -17,7 +20,6 @@ import nariz.diagnosis.Verdict;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.Observation;
-import nariz.family.metered.MeteredCircuits;
 import nariz.units.Units;
 
 /** Compares model and estimate with the inside of drives from another simulator, as Markdown tables. */
@@ -113,9 +115,10 @@ public final class ReferenceReport {
             }
             air[n] = o.airKgPerS(s) / d.inside().get("air")[row];
             plate[n++] = o.thetaRad(s) / Units.DEG - d.inside().get("th_p")[row];
-            double mine = (o.phi(MeteredCircuits.IDLE, s) + o.phi(MeteredCircuits.TRANSFER, s)
-                    + o.phi(MeteredCircuits.SECONDARY_IDLE, s))
-                    / o.predictedPhi(s);
+            double mine = 0.0;
+            for (Circuit c : d.sheet().carburetor().family().circuits()) {
+                mine += c.lowSpeed() ? o.phi(c, s) / o.predictedPhi(s) : 0.0;
+            }
             double idle = d.inside().get("idle_p")[row] + d.inside().get("idle_s")[row];
             double his = idle / (idle + d.inside().get("main_p")[row] + d.inside().get("main_s")[row]);
             Regime g = a.regime(o.cellOf(i));
@@ -140,9 +143,7 @@ public final class ReferenceReport {
     private static String corrections(ReferenceDrive d, Analysis a) {
         Estimate e = a.estimate();
         String[] columns = {"idle_p", "main_p", "idle_s", "main_s"};
-        List<List<Circuit>> mine = List.of(List.of(MeteredCircuits.IDLE, MeteredCircuits.TRANSFER),
-                List.of(MeteredCircuits.MAIN, MeteredCircuits.POWER), List.of(MeteredCircuits.SECONDARY_IDLE),
-                List.of(MeteredCircuits.SECONDARY_MAIN));
+        List<List<Circuit>> mine = columns(d.sheet().carburetor().family());
         StringBuilder out = new StringBuilder("| " + d.name());
         for (int c = 0; c < columns.length; c++) {
             double theirs = 0;
@@ -170,6 +171,18 @@ public final class ReferenceReport {
                     theirs / sheet, estimated / sheet, low / sheet, high / sheet));
         }
         return out + " |";
+    }
+
+    /** Circuits behind the columns of the inside tables; a needle has no idle system, all of it is main. */
+    private static List<List<Circuit>> columns(Family family) {
+        List<List<Circuit>> out = new ArrayList<>();
+        for (Stage stage : Stage.values()) {
+            for (boolean low : new boolean[] {true, false}) {
+                out.add(family.circuits().stream().filter(c -> c.stage() == stage && c.role() != Circuit.Role.PUMP
+                        && (c.lowSpeed() && family.bands().isEmpty()) == low).toList());
+            }
+        }
+        return out;
     }
 
     private static String errors(ReferenceDrive d, Advice a) {

@@ -20,7 +20,7 @@ public final class AcceleratorPump implements PumpModel {
     private static final double LATER_RAD = 5.0 * Units.DEG;
     private static final double RAD_PER_M_CLEARANCE = 4.0 * Units.DEG / 1e-3;
     /** Lift that a real linkage takes up before the diaphragm stirs. */
-    private static final double USUAL_PLAY = 0.002;
+    public static final double USUAL_PLAY = 0.002;
 
     private final double strokeM3;
     private final double rateKgPerS;
@@ -50,9 +50,19 @@ public final class AcceleratorPump implements PumpModel {
      *     held back until then comes out in one step
      */
     public AcceleratorPump(Carburetor c, double densityKgPerM3, double play) {
+        this(setting(c, densityKgPerM3), densityKgPerM3, play);
+    }
+
+    /**
+     * Sets up pumps that do the same on the whole.
+     *
+     * @param p what they do
+     * @param densityKgPerM3 fuel density, kg/m³
+     * @param play lift below which nothing stirs, 0 to 1
+     */
+    public AcceleratorPump(PumpSetting p, double densityKgPerM3, double play) {
         this.play = play;
         this.densityKgPerM3 = densityKgPerM3;
-        PumpSetting p = setting(c, densityKgPerM3);
         strokeM3 = p.strokeKg() / densityKgPerM3;
         rateKgPerS = p.rateKgPerS();
         fullLiftRad = p.fullRad();
@@ -68,8 +78,7 @@ public final class AcceleratorPump implements PumpModel {
      */
     public static PumpSetting setting(Carburetor c, double densityKgPerM3) {
         Pump p = Pump.of(c);
-        double rate = c.count() * Barrels.of(c, Stage.PRIMARY).bores() * NOZZLE_C * Units.holeArea(p.nozzleM())
-                * Math.sqrt(2.0 * densityKgPerM3 * SPRING_PA);
+        double rate = c.count() * c.number(Stage.PRIMARY.key() + ".bores") * nozzleKgPerS(p.nozzleM(), densityKgPerM3);
         double full = switch (p.cam()) {
             case "early" -> 40.0 * Units.DEG;
             case "long" -> 70.0 * Units.DEG;
@@ -77,6 +86,17 @@ public final class AcceleratorPump implements PumpModel {
         };
         return new PumpSetting(rate, p.strokeM3() * c.count() * densityKgPerM3, full, p.clearanceM()
                 * RAD_PER_M_CLEARANCE + (p.position() > 1 ? LATER_RAD : 0.0), PumpSetting.USUAL_REFILL_S);
+    }
+
+    /**
+     * Most that a discharge nozzle passes.
+     *
+     * @param nozzleM diameter, m
+     * @param densityKgPerM3 fuel density, kg/m³
+     * @return kg/s
+     */
+    public static double nozzleKgPerS(double nozzleM, double densityKgPerM3) {
+        return NOZZLE_C * Units.holeArea(nozzleM) * Math.sqrt(2.0 * densityKgPerM3 * SPRING_PA);
     }
 
     @Override

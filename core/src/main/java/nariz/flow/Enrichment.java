@@ -23,16 +23,16 @@ public final class Enrichment {
      * @param k coefficients
      */
     public Enrichment(Barrels b, Coefficients k) {
-        rampPa = k.of(MeteredCoefficient.ENRICHMENT_RAMP);
-        double channel = k.of(MeteredCoefficient.CHANNEL_DISCHARGE);
-        ratingPa = b.enrichmentPa();
-        double jet = Units.holeArea(b.mainJetM());
-        if (b.hasRods()) {
-            closedM2 = jet - Units.holeArea(b.rodCruiseM());
-            extraM2 = channel * (Units.holeArea(b.rodCruiseM()) - Units.holeArea(b.rodPowerM()));
+        rampPa = k.of(FlowCoefficient.ENRICHMENT_RAMP);
+        double channel = k.of(FlowCoefficient.CHANNEL_DISCHARGE);
+        ratingPa = b.enrichment().opensPa();
+        double jet = Units.holeArea(b.main().jetM());
+        if (b.enrichment().hasRods()) {
+            closedM2 = jet - Units.holeArea(b.enrichment().rodCruiseM());
+            extraM2 = channel * (Units.holeArea(b.enrichment().rodCruiseM()) - Units.holeArea(b.enrichment().rodPowerM()));
         } else {
             closedM2 = jet;
-            extraM2 = ratingPa > 0.0 ? channel * Units.holeArea(b.powerChannelM()) : 0.0;
+            extraM2 = ratingPa > 0.0 ? channel * Units.holeArea(b.enrichment().channelM()) : 0.0;
         }
     }
 

@@ -14,7 +14,8 @@ import nariz.units.Units;
  * homogeneous two-phase orifice relation (Wallis 1969, section 2), dp = p0 - s - p_m limited to the choked drop
  * 0.472 (p0 - s). The left side grows with s and the right side falls, so the balance has one root.
  *
- * <p>Slot and port dimensions are family defaults, since no sheet gives them; the estimator's corrections absorb
+ * <p>The slot may be a row of progression holes ({@link Passages}); A_above is then the holes the plate has not passed.
+ * Slot and port dimensions are family defaults, since no sheet gives them; the estimator's corrections absorb
  * their error (docs/model.md, table "Dimensions no sheet gives").
  */
 public final class IdleNetwork extends BracketedRoot {
@@ -31,10 +32,8 @@ public final class IdleNetwork extends BracketedRoot {
     private final double liftPa;
     private final double outC;
     private final double aboveC;
-    private final double slotWidthM;
-    private final double slotHeightM;
-    private final double slotStartM;
-    private final double softnessM;
+    private final Passages passages;
+    private final double passagesM2;
 
     private double outM2;
     private double airM2;
@@ -61,19 +60,17 @@ public final class IdleNetwork extends BracketedRoot {
         this.fuelDensity = fuel.densityKgPerM3();
         this.airDensity = airDensity;
         this.ambientPa = ambientPa;
-        feed = k.of(MeteredCoefficient.IDLE_FEED_DISCHARGE) * Units.holeArea(b.idleFeedM());
-        bleed = k.of(MeteredCoefficient.IDLE_BLEED_DISCHARGE) * Units.holeArea(b.idleBleedM());
-        double open = k.of(MeteredCoefficient.PORT_PER_TURN) * b.screwTurns();
+        feed = k.of(FlowCoefficient.IDLE_FEED_DISCHARGE) * Units.holeArea(b.idle().feedM());
+        bleed = k.of(FlowCoefficient.IDLE_BLEED_DISCHARGE) * Units.holeArea(b.idle().bleedM());
+        double open = k.of(FlowCoefficient.PORT_PER_TURN) * b.idle().screwTurns();
         // A needle stops mattering once its ring is wider than the hole behind it.
-        double bare = open / k.of(MeteredCoefficient.PORT_LIMIT);
-        outC = k.of(MeteredCoefficient.PORT_DISCHARGE);
-        aboveC = k.of(MeteredCoefficient.UPPER_SLOT_DISCHARGE);
-        slotWidthM = k.of(MeteredCoefficient.SLOT_WIDTH);
-        slotHeightM = k.of(MeteredCoefficient.SLOT_HEIGHT);
-        slotStartM = k.of(MeteredCoefficient.SLOT_START);
-        softnessM = k.of(MeteredCoefficient.SLOT_SOFTNESS);
+        double bare = open / k.of(FlowCoefficient.PORT_LIMIT);
+        outC = k.of(FlowCoefficient.PORT_DISCHARGE);
+        aboveC = k.of(FlowCoefficient.UPPER_SLOT_DISCHARGE);
+        passages = Passages.of(b.idle(), k);
+        passagesM2 = passages.totalM2();
         port = outC * open / Math.sqrt(1.0 + bare * bare);
-        liftPa = fuelDensity * GRAVITY * (k.of(MeteredCoefficient.IDLE_LIFT) - levelM);
+        liftPa = fuelDensity * GRAVITY * (k.of(FlowCoefficient.IDLE_LIFT) - levelM);
     }
 
     /**
@@ -85,8 +82,9 @@ public final class IdleNetwork extends BracketedRoot {
      * @return fuel through the feed restriction, kg/s, not negative
      */
     public double solve(double thetaRad, double manifoldPa, double mainWellPa) {
-        double slot = outC * slotWidthM * slotBelow(thetaRad);
-        double above = aboveC * slotWidthM * slotHeightM - aboveC / outC * slot;
+        double below = passages.belowM2(plate.edgeTravel(thetaRad));
+        double slot = outC * below;
+        double above = aboveC * (passagesM2 - below);
         double out = port + slot;
         portShare = out > 0.0 ? port / out : 0.0;
         double dead = mainWellPa + liftPa;
@@ -118,16 +116,9 @@ public final class IdleNetwork extends BracketedRoot {
         return drive > 0.0 ? feed * Math.sqrt(2.0 * fuelDensity * drive) : 0.0;
     }
 
-    /** Uncovered slot height below the plate edge, m; the ends are rounded over a quarter of a millimetre. */
+    /** Uncovered slot height below the plate edge, m; NaN where there are holes in its place. */
     double slotBelow(double thetaRad) {
-        double e = plate.edgeTravel(thetaRad) - slotStartM;
-        double rounded = softPlus(e) - softPlus(e - slotHeightM);
-        return Math.clamp(rounded, 0.0, slotHeightM);
-    }
-
-    private double softPlus(double e) {
-        double x = e / softnessM;
-        return x > 30.0 ? e : softnessM * Math.log1p(Math.exp(x));
+        return passages.belowM(plate.edgeTravel(thetaRad));
     }
 
     /** {@return the share of the last solution's fuel that leaves through the curb-idle port, 0 to 1} */

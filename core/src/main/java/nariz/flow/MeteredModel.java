@@ -1,5 +1,6 @@
 package nariz.flow;
 
+import java.util.function.Function;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
@@ -39,11 +40,12 @@ public final class MeteredModel extends BracketedRoot implements DeliveryModel {
     /**
      * Sets up the model.
      *
-     * @param sheet build sheet of a family with slots, boosters and venturis of fixed size
+     * @param sheet build sheet of a family with venturis of fixed size
+     * @param barrels its barrels, by stage
      * @param levelM fuel level above the sheet's, m
      * @param k coefficients
      */
-    public MeteredModel(BuildSheet sheet, double levelM, Coefficients k) {
+    public MeteredModel(BuildSheet sheet, Function<Stage, Barrels> barrels, double levelM, Coefficients k) {
         Carburetor c = sheet.carburetor();
         family = c.family();
         double level = c.number("fuelLevel") + levelM;
@@ -52,8 +54,9 @@ public final class MeteredModel extends BracketedRoot implements DeliveryModel {
         airDensity = sheet.ambient().densityKgPerM3();
         stoich = sheet.fuel().stoichAfr();
         filling = new VolumetricEfficiency(sheet.engine(), sheet.ambient(), k);
-        primary = new StageModel(sheet, Stage.PRIMARY, level, k);
-        secondary = family.stages().contains(Stage.SECONDARY) ? new SecondStage(sheet, level, k) : null;
+        primary = new StageModel(sheet, Stage.PRIMARY, barrels.apply(Stage.PRIMARY), level, k);
+        secondary = family.stages().contains(Stage.SECONDARY) ? new SecondStage(sheet, barrels.apply(Stage.SECONDARY),
+                level, k) : null;
     }
 
     @Override
@@ -151,10 +154,10 @@ public final class MeteredModel extends BracketedRoot implements DeliveryModel {
         private final StageModel side;
         private final Circuit main;
 
-        SecondStage(BuildSheet sheet, double levelM, Coefficients k) {
+        SecondStage(BuildSheet sheet, Barrels barrels, double levelM, Coefficients k) {
             opening = new SecondaryOpening(sheet.carburetor(), k);
             fitted = Opening.of(sheet.carburetor());
-            side = new StageModel(sheet, Stage.SECONDARY, levelM, k);
+            side = new StageModel(sheet, Stage.SECONDARY, barrels, levelM, k);
             main = family.circuit(Stage.SECONDARY, Circuit.Role.METERING).orElseThrow();
         }
 
@@ -186,9 +189,8 @@ public final class MeteredModel extends BracketedRoot implements DeliveryModel {
         private double jetShare;
         private double opening;
 
-        StageModel(BuildSheet sheet, Stage stage, double levelM, Coefficients k) {
+        StageModel(BuildSheet sheet, Stage stage, Barrels b, double levelM, Coefficients k) {
             Carburetor c = sheet.carburetor();
-            Barrels b = Barrels.of(c, stage);
             bores = c.count() * b.bores();
             plate = new ThrottlePlate(b, k);
             double density = sheet.ambient().densityKgPerM3();

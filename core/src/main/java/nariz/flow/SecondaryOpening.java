@@ -33,13 +33,13 @@ public final class SecondaryOpening {
         switch (opening.kind()) {
             case DIAPHRAGM -> {
                 throatM2 = primary;
-                start = k.of(MeteredCoefficient.DIAPHRAGM_START) * stiff;
-                end = k.of(MeteredCoefficient.DIAPHRAGM_END) * stiff;
+                start = k.of(FlowCoefficient.DIAPHRAGM_START) * stiff;
+                end = k.of(FlowCoefficient.DIAPHRAGM_END) * stiff;
             }
             case AIR_VALVE -> {
                 throatM2 = primary + secondary;
-                start = k.of(MeteredCoefficient.AIR_VALVE_START) * stiff;
-                end = k.of(MeteredCoefficient.AIR_VALVE_END) * stiff;
+                start = k.of(FlowCoefficient.AIR_VALVE_START) * stiff;
+                end = k.of(FlowCoefficient.AIR_VALVE_END) * stiff;
             }
             default -> {
                 throatM2 = primary;
@@ -50,8 +50,7 @@ public final class SecondaryOpening {
     }
 
     private static double throatM2(Carburetor c, Stage stage) {
-        Barrels b = Barrels.of(c, stage);
-        return c.count() * b.bores() * Units.holeArea(b.venturiM());
+        return c.count() * c.number(stage.key() + ".bores") * Units.holeArea(c.number(stage.key() + ".venturi"));
     }
 
     /**

@@ -32,12 +32,24 @@ public final class ThrottlePlate {
      * @param k coefficients
      */
     public ThrottlePlate(Barrels b, Coefficients k) {
-        boreAreaM2 = Units.holeArea(b.boreM());
-        radiusM = 0.5 * b.boreM();
-        extraM2 = k.of(MeteredCoefficient.PLATE_CLEARANCE) * boreAreaM2 + Units.holeArea(b.plateHoleM());
-        double throat = Units.holeArea(b.venturiM());
-        discharge = k.of(MeteredCoefficient.PLATE_DISCHARGE);
-        venturiTerm = k.of(MeteredCoefficient.VENTURI_LOSS) / (throat * throat);
+        this(b.throat().boreM(), b.throat().venturiM(), b.throat().plateHoleM(), k);
+    }
+
+    /**
+     * Sets up one bore.
+     *
+     * @param boreM diameter at the plate, m
+     * @param venturiM diameter of the narrowest place above it, m
+     * @param plateHoleM diameter of a hole in the plate, m; 0 for none
+     * @param k coefficients
+     */
+    public ThrottlePlate(double boreM, double venturiM, double plateHoleM, Coefficients k) {
+        boreAreaM2 = Units.holeArea(boreM);
+        radiusM = 0.5 * boreM;
+        extraM2 = k.of(FlowCoefficient.PLATE_CLEARANCE) * boreAreaM2 + Units.holeArea(plateHoleM);
+        double throat = Units.holeArea(venturiM);
+        discharge = k.of(FlowCoefficient.PLATE_DISCHARGE);
+        venturiTerm = k.of(FlowCoefficient.VENTURI_LOSS) / (throat * throat);
     }
 
     /**

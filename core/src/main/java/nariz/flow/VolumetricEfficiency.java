@@ -37,8 +37,8 @@ public final class VolumetricEfficiency {
     public VolumetricEfficiency(Engine engine, Ambient ambient, Coefficients k) {
         displacementM3 = engine.displacementM3();
         compression = engine.compression();
-        curvature = k.of(MeteredCoefficient.FILLING_CURVATURE);
-        peak = k.of(MeteredCoefficient.FILLING) * switch (engine.cam()) {
+        curvature = k.of(FlowCoefficient.FILLING_CURVATURE);
+        peak = k.of(FlowCoefficient.FILLING) * switch (engine.cam()) {
             case MILD -> 0.82;
             case MEDIUM -> 0.83;
             case BIG -> 0.85;
@@ -50,7 +50,7 @@ public final class VolumetricEfficiency {
             case BIG -> 0.68;
             case WILD -> 0.72;
         };
-        peakRpm = k.of(MeteredCoefficient.FILLING_PEAK) * byCam * engine.redlineRpm();
+        peakRpm = k.of(FlowCoefficient.FILLING_PEAK) * byCam * engine.redlineRpm();
         exhaustPa = 1.03 * ambient.pressurePa();
         chargeK = ambient.temperatureK() + CHARGE_HEATING_K;
     }

@@ -5,6 +5,7 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import nariz.carburetor.Ambient;
 import nariz.carburetor.BuildSheet;
@@ -67,7 +68,8 @@ public final class EngineSimulator {
     private final long seed;
     private final DeliveryModel model;
     private final List<Circuit> circuits;
-    private final Circuit shots;
+    /** Null where there is no pump. */
+    private final @Nullable Circuit shots;
     private final Delivery flow;
     private final double ambientPa;
     private final double largestAir;
@@ -109,14 +111,14 @@ public final class EngineSimulator {
     private EngineSimulator(BuildSheet fitted, long quirksSeed, Map<Fault, Double> faults, long noiseSeed,
             boolean strange) {
         this.fitted = fitted;
-        this.quirks = Quirks.of(quirksSeed, fitted.engine().cam(), fitted.engine().displacementM3());
+        this.quirks = Quirks.of(quirksSeed, fitted);
         this.faults = Map.copyOf(faults);
         this.seed = noiseSeed;
         this.quirksSeed = quirksSeed;
         DeliveryModel plain = fitted.carburetor().family().model(fitted, 0.0, quirks.coefficients);
         circuits = fitted.carburetor().family().circuits();
         drawnOpen = !fitted.carburetor().family().linked(fitted.carburetor());
-        shots = fitted.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElseThrow();
+        shots = fitted.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElse(null);
         flow = plain.newDelivery();
         // A car is about as heavy and blunt as its engine can pull.
         scale = Math.clamp(Math.pow(fitted.engine().displacementM3() * fitted.engine().redlineRpm() / 21.3, 0.9), 0.3,
@@ -240,8 +242,8 @@ public final class EngineSimulator {
         private final Map<Channel, double[]> out = new EnumMap<>(Channel.class);
         private final double[] trueLambda;
         private final double[][] truePhi;
-        private final PumpModel pump = strangePump == null ? new AcceleratorPump(fitted.carburetor(), fitted.fuel()
-                .densityKgPerM3()) : new StrangePump(strangePump, quirksSeed);
+        private final Optional<PumpModel> pump = strangePump == null ? fitted.carburetor().family().pump(fitted,
+                AcceleratorPump.USUAL_PLAY) : Optional.of(new StrangePump(strangePump, quirksSeed));
         private final double manifoldM3 = 0.9 * fitted.engine().displacementM3();
         private final double[] gasColumn = new double[4000];
         private final double[] gasTime = new double[4000];
@@ -424,8 +426,11 @@ public final class EngineSimulator {
                 phiNow[c.index()] = phi;
                 fuel += phi * perPhi;
             }
-            double shot = pump.step(theta - idleRad, STEP_S) * quirks.circuit(shots, 0.2);
-            phiNow[shots.index()] = shot / perPhi;
+            double shot = 0.0;
+            if (shots != null && pump.isPresent()) {
+                shot = pump.get().step(theta - idleRad, STEP_S) * quirks.circuit(shots, 0.2);
+                phiNow[shots.index()] = shot / perPhi;
+            }
             double share = quirks.filmShare * (0.5 + 0.8 * manifold / ambientPa);
             double strikes = share * shot;
             double off = filmKg / quirks.filmTimeS;

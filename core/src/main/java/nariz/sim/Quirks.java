@@ -1,11 +1,10 @@
 package nariz.sim;
 
-import java.util.List;
 import java.util.Random;
+import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Cam;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Coefficients;
-import nariz.flow.MeteredCoefficient;
 
 /**
  * How one engine strays from what the estimator believes, drawn once from a seed: other coefficients in the equations,
@@ -30,7 +29,9 @@ final class Quirks {
     final double driftPerHour;
     final double readsLeanAtIdle;
 
-    private Quirks(Random r, Cam cam, double displacementM3) {
+    private Quirks(Random r, BuildSheet fitted) {
+        Cam cam = fitted.engine().cam();
+        double displacementM3 = fitted.engine().displacementM3();
         for (int i = 0; i < level.length; i++) {
             level[i] = Math.exp(0.03 * r.nextGaussian());
             tilt[i] = 0.02 * r.nextGaussian();
@@ -58,11 +59,11 @@ final class Quirks {
             case WILD -> 0.055;
         };
         bankSpread = 0.015 * r.nextGaussian();
-        coefficients = MeteredCoefficient.STANDARD.drawn(List.of(MeteredCoefficient.values()), r, 0.75);
+        coefficients = fitted.carburetor().family().standard().drawn(fitted.carburetor().family().coefficients(), r, 0.75);
     }
 
-    static Quirks of(long seed, Cam cam, double displacementM3) {
-        return new Quirks(new Random(seed), cam, displacementM3);
+    static Quirks of(long seed, BuildSheet fitted) {
+        return new Quirks(new Random(seed), fitted);
     }
 
     /** Factor on a circuit's fuel at a given air flow relative to the engine's largest. */

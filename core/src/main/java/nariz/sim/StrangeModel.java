@@ -84,13 +84,19 @@ final class StrangeModel implements DeliveryModel {
             out = fit(family, out, stage, Part.Role.METERING_FUEL, venturi * 0.052);
             out = fit(family, out, stage, Part.Role.METERING_AIR, 33 * Units.THOU);
             out = fit(family, out, stage, Part.Role.IDLE_AIR, 76 * Units.THOU);
+            for (Part part : family.parts()) {
+                if (part.role() == Part.Role.STATION) {
+                    out = part.fit(out, stage, family.usual(sheet, part).orElseThrow());
+                }
+            }
         }
         return out;
     }
 
+    /** A size that suits where the family knows one, otherwise the one given. */
     private static BuildSheet fit(Family family, BuildSheet sheet, Stage stage, Part.Role role, double sizeM) {
-        return family.part(sheet.carburetor(), stage, role)
-                .map(part -> part.fit(sheet, stage, Math.rint(sizeM / Units.THOU))).orElse(sheet);
+        return family.part(sheet.carburetor(), stage, role).map(part -> part.fit(sheet, stage, family.usual(sheet,
+                part).orElse(Math.rint(sizeM / Units.THOU)))).orElse(sheet);
     }
 
     /** Forgets what the vacuum was before, as after a long stay. */

@@ -8,7 +8,7 @@ import java.util.Optional;
 /** A kind of quantity, with the units a build sheet or a log may write it in and the SI factor of each. */
 public enum Dimension {
     /** Diameters of holes, jets, bores; SI metre. */
-    LENGTH("thou", Units.THOU, "mm", 1e-3, "in", 25.4e-3, "m", 1.0),
+    LENGTH("thou", Units.THOU, "mm", 1e-3, "1/100mm", 1e-5, "in", 25.4e-3, "m", 1.0),
     /** Pressure differences and absolute pressures; SI pascal. */
     PRESSURE("inHg", Units.INHG, "kPa", 1e3, "mbar", 100.0, "hPa", 100.0, "psi", Units.PSI, "bar", 1e5, "Pa", 1.0),
     /** Displacement and pump stroke; SI cubic metre. */

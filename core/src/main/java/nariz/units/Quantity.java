@@ -13,7 +13,7 @@ import java.util.regex.Pattern;
  */
 public record Quantity(double si, String unit) {
     private static final Pattern TEXT =
-            Pattern.compile("\\s*([-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?)\\s*([A-Za-z°/0-9]*)\\s*");
+            Pattern.compile("\\s*([-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?)\\s*(1/100\\s*mm|[A-Za-z°/0-9]*)\\s*");
 
     /**
      * Reads a marked quantity.
@@ -28,7 +28,7 @@ public record Quantity(double si, String unit) {
             return Optional.empty();
         }
         double value = Double.parseDouble(m.group(1));
-        String name = m.group(2).replace("°", "");
+        String name = m.group(2).replace("°", "").replaceAll("\\s", "");
         return dimension.unit(name)
                 .filter(u -> Double.isFinite(value))
                 .map(u -> new Quantity(dimension.toSi(value, u), u));

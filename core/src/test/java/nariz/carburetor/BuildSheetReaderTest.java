@@ -28,9 +28,9 @@ public class BuildSheetReaderTest {
         assertThat(s.engine().displacementM3()).isEqualTo(3.8e-3);
         assertThat(s.engine().cam()).isEqualTo(Cam.MEDIUM);
         assertThat(s.ambient().temperatureK()).isEqualTo(290.15, within(1e-9));
-        assertThat(Barrels.of(s.carburetor(), Stage.PRIMARY).mainJetM()).isEqualTo(61 * 25.4e-6, within(1e-12));
-        assertThat(Barrels.of(s.carburetor(), Stage.PRIMARY).powerValvePa()).isEqualTo(6.5 * 3386.389, within(1e-6));
-        assertThat(Barrels.of(s.carburetor(), Stage.SECONDARY).enrichmentPa()).isZero();
+        assertThat(Barrels.of(s.carburetor(), Stage.PRIMARY).main().jetM()).isEqualTo(61 * 25.4e-6, within(1e-12));
+        assertThat(Barrels.of(s.carburetor(), Stage.PRIMARY).enrichment().valvePa()).isEqualTo(6.5 * 3386.389, within(1e-6));
+        assertThat(Barrels.of(s.carburetor(), Stage.SECONDARY).enrichment().opensPa()).isZero();
     }
 
     @Test
@@ -46,10 +46,10 @@ public class BuildSheetReaderTest {
     public void rodFamilyGetsRodsThinnerThanTheJet() {
         Barrels b = Barrels.of(BuildSheetReader.parse("rods.json", String.format(LEAST, "rod-metered-4"))
                 .carburetor(), Stage.PRIMARY);
-        assertThat(b.hasRods()).isTrue();
-        assertThat(b.rodPowerM()).isLessThan(b.rodCruiseM());
-        assertThat(b.rodCruiseM()).isLessThan(b.mainJetM());
-        assertThat(b.enrichmentPa()).isEqualTo(5 * 3386.389, within(1e-6));
+        assertThat(b.enrichment().hasRods()).isTrue();
+        assertThat(b.enrichment().rodPowerM()).isLessThan(b.enrichment().rodCruiseM());
+        assertThat(b.enrichment().rodCruiseM()).isLessThan(b.main().jetM());
+        assertThat(b.enrichment().opensPa()).isEqualTo(5 * 3386.389, within(1e-6));
     }
 
     @Test

@@ -49,7 +49,7 @@ public class DrivePlanTest {
     @Test
     public void pointsOfTheMainCircuitLieBetweenTheSlotAndTheEnrichment() {
         DrivePlan p = plan(DemoDrive.sheet(), DemoDrive.drive().log());
-        double opens = Barrels.of(DemoDrive.sheet().carburetor(), Stage.PRIMARY).enrichmentPa();
+        double opens = Barrels.of(DemoDrive.sheet().carburetor(), Stage.PRIMARY).enrichment().opensPa();
         assertThat(p.items()).filteredOn(i -> i.circuit().equals(MeteredCircuits.MAIN)).isNotEmpty()
                 .allMatch(i -> i.fromPa() > opens && i.toPa() > i.fromPa());
     }

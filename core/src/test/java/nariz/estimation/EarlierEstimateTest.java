@@ -12,7 +12,7 @@ import nariz.carburetor.Coefficients;
 import nariz.carburetor.Stage;
 import nariz.family.metered.MeteredCircuits;
 import nariz.family.metered.MeteredParts;
-import nariz.flow.MeteredCoefficient;
+import nariz.flow.FlowCoefficient;
 import nariz.sim.DemoDrive;
 import org.testng.annotations.Test;
 
@@ -88,14 +88,14 @@ public class EarlierEstimateTest {
     public void coefficientsAreDrawnAroundTheStandardWithinTwoSpreads() {
         java.util.Random r = new java.util.Random(3);
         for (int n = 0; n < 50; n++) {
-            Coefficients k = MeteredCoefficient.STANDARD.drawn(List.of(MeteredCoefficient.values()), r, 1.0);
-            for (MeteredCoefficient c : MeteredCoefficient.values()) {
+            Coefficients k = FlowCoefficient.STANDARD.drawn(List.of(FlowCoefficient.values()), r, 1.0);
+            for (FlowCoefficient c : FlowCoefficient.values()) {
                 double log = Math.log(k.of(c) / c.standard());
                 assertThat(Math.abs(log)).as(c.name()).isLessThanOrEqualTo(2 * c.spread() + 1e-9);
             }
         }
-        assertThat(MeteredCoefficient.STANDARD.scaled(MeteredCoefficient.SPILL,
-                Math.log(2)).of(MeteredCoefficient.SPILL))
-                .isEqualTo(2 * MeteredCoefficient.SPILL.standard(), within(1e-12));
+        assertThat(FlowCoefficient.STANDARD.scaled(FlowCoefficient.SPILL,
+                Math.log(2)).of(FlowCoefficient.SPILL))
+                .isEqualTo(2 * FlowCoefficient.SPILL.standard(), within(1e-12));
     }
 }

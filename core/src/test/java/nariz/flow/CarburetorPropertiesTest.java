@@ -53,9 +53,9 @@ public class CarburetorPropertiesTest {
             sheets.add(PracticeCase.of(seed).fitted());
         }
         for (int i = 0; i < sheets.size(); i++) {
-            out.add(new Object[] {i + " standard", sheets.get(i), MeteredCoefficient.STANDARD});
-            out.add(new Object[] {i + " drawn", sheets.get(i), MeteredCoefficient.STANDARD.drawn(
-                    List.of(MeteredCoefficient.values()), new Random(500 + i), 1.0)});
+            out.add(new Object[] {i + " standard", sheets.get(i), FlowCoefficient.STANDARD});
+            out.add(new Object[] {i + " drawn", sheets.get(i), FlowCoefficient.STANDARD.drawn(
+                    List.of(FlowCoefficient.values()), new Random(500 + i), 1.0)});
         }
         return out.toArray(Object[][]::new);
     }
@@ -72,6 +72,10 @@ public class CarburetorPropertiesTest {
                 s.at(rpm, v * Units.INHG, String.format(java.util.Locale.ROOT, "%.0f rpm, %.1f inHg", rpm, v));
             }
         }
+    }
+
+    private static DeliveryModel model(BuildSheet sheet, double levelM, Coefficients k) {
+        return sheet.carburetor().family().model(sheet, levelM, k);
     }
 
     private static Delivery flow(DeliveryModel m, double rpm, double vacuumPa) {
@@ -119,7 +123,7 @@ public class CarburetorPropertiesTest {
             if (sign == 0 || c.sizes().getLast() <= c.fitted()) {
                 continue;
             }
-            DeliveryModel larger = new MeteredModel(c.part().fit(sheet, c.side(), c.sizes().getLast()), 0.0, k);
+            DeliveryModel larger = model(c.part().fit(sheet, c.side(), c.sizes().getLast()), 0.0, k);
             everywhere(sheet, (rpm, v, where) -> {
                 double moved = flow(larger, rpm, v).total() / flow(today, rpm, v).total() - 1;
                 assertThat(sign * moved).as("%s, %s from %s to %s, %s", name, c.part().named(c.side()), c.fitted(),
@@ -140,7 +144,7 @@ public class CarburetorPropertiesTest {
     @Test(dataProvider = "carburetors")
     public void secondaryJetsSayNothingWhileTheSecondarySideIsShut(String name, BuildSheet sheet, Coefficients k) {
         double jet = MeteredParts.MAIN_JET.of(sheet.carburetor(), Stage.SECONDARY);
-        DeliveryModel larger = new MeteredModel(MeteredParts.MAIN_JET.fit(sheet, Stage.SECONDARY, jet + 10), 0.0, k);
+        DeliveryModel larger = model(MeteredParts.MAIN_JET.fit(sheet, Stage.SECONDARY, jet + 10), 0.0, k);
         DeliveryModel today = sheet.carburetor().family().model(sheet, 0.0, k);
         everywhere(sheet, (rpm, v, where) -> {
             if (flow(today, rpm, v).phi(MeteredCircuits.SECONDARY_MAIN) == 0) {
@@ -152,7 +156,7 @@ public class CarburetorPropertiesTest {
 
     @Test(dataProvider = "carburetors")
     public void enrichmentIsShutWellAboveItsRatingAndOpenWellBelow(String name, BuildSheet sheet, Coefficients k) {
-        double rating = Barrels.of(sheet.carburetor(), Stage.PRIMARY).enrichmentPa();
+        double rating = Barrels.of(sheet.carburetor(), Stage.PRIMARY).enrichment().opensPa();
         if (rating <= 0) {
             return;
         }
@@ -171,7 +175,7 @@ public class CarburetorPropertiesTest {
     @Test(dataProvider = "carburetors")
     public void higherFuelLevelNeverLeans(String name, BuildSheet sheet, Coefficients k) {
         DeliveryModel today = sheet.carburetor().family().model(sheet, 0.0, k);
-        DeliveryModel high = new MeteredModel(sheet, 2e-3, k);
+        DeliveryModel high = model(sheet, 2e-3, k);
         everywhere(sheet, (rpm, v, where) -> assertThat(flow(high, rpm, v).total() / flow(today, rpm, v).total())
                 .as(name + where).isGreaterThan(1 - SLACK));
     }

@@ -36,7 +36,7 @@ public class ElementsTest {
 
     @Test
     public void fillingFallsWithThrottlingAndPeaksInTheMiddle() {
-        VolumetricEfficiency v = new VolumetricEfficiency(SHEET.engine(), SHEET.ambient(), MeteredCoefficient.STANDARD);
+        VolumetricEfficiency v = new VolumetricEfficiency(SHEET.engine(), SHEET.ambient(), FlowCoefficient.STANDARD);
         // Hand value at the peak speed, p_e/p_i = 1.03/1: 0.83 (9.4/8.4 - (1.03 + 0.35)/(1.35 * 8.4)) = 0.8278.
         assertThat(v.at(0.66 * 5600, 98600)).isEqualTo(0.8278, within(5e-4));
         assertThat(v.at(800, 38e3)).isBetween(0.5, 0.62);
@@ -47,7 +47,7 @@ public class ElementsTest {
 
     @Test
     public void plateAreaRunsFromClearanceToTheVenturisShare() {
-        ThrottlePlate p = new ThrottlePlate(PRIMARY, MeteredCoefficient.STANDARD);
+        ThrottlePlate p = new ThrottlePlate(PRIMARY, FlowCoefficient.STANDARD);
         double bore = Units.holeArea(0.0395);
         assertThat(p.effectiveArea(0)).isEqualTo(0.8 * 0.003 * bore, within(1e-9));
         // Wide open: plate 0.8 * 1.003 bore, venturi 28.5 mm over sqrt(0.35), in series: 7.25e-4 m².
@@ -61,7 +61,7 @@ public class ElementsTest {
 
     @Test
     public void enrichmentOpensOverItsBandAroundTheRating() {
-        Enrichment e = new Enrichment(PRIMARY, MeteredCoefficient.STANDARD);
+        Enrichment e = new Enrichment(PRIMARY, FlowCoefficient.STANDARD);
         assertThat(e.opening(8.0 * Units.INHG, 0)).isZero();
         assertThat(e.opening(6.5 * Units.INHG, 0)).isEqualTo(0.5, within(1e-9));
         assertThat(e.opening(5.0 * Units.INHG, 0)).isEqualTo(1.0);
@@ -75,7 +75,7 @@ public class ElementsTest {
                 .replace("\"powerValve\": \"6.5 inHg\",", "\"rodCruise\": \"40 thou\", \"rodPower\": \"30 thou\",")
                 .replace("\"powerChannelRestriction\": \"28 thou\"", "\"stepUpSpring\": \"5 inHg\"");
         Enrichment e = new Enrichment(Barrels.of(BuildSheetReader.parse("rods.json", rods).carburetor(), Stage.PRIMARY),
-                MeteredCoefficient.STANDARD);
+                FlowCoefficient.STANDARD);
         double thou2 = Math.PI / 4 * 25.4e-6 * 25.4e-6;
         assertThat(e.closedM2()).isEqualTo(thou2 * (61 * 61 - 40 * 40), within(1e-12));
         assertThat(e.extraM2()).isEqualTo(thou2 * (40 * 40 - 30 * 30), within(1e-12));
@@ -83,8 +83,8 @@ public class ElementsTest {
 
     @Test
     public void mainWellGivesNothingBelowTheSpillPointAndFollowsAirAboveIt() {
-        MainWell w = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0, MeteredCoefficient.STANDARD);
-        double jet = Units.holeArea(PRIMARY.mainJetM());
+        MainWell w = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0, FlowCoefficient.STANDARD);
+        double jet = Units.holeArea(PRIMARY.main().jetM());
         assertThat(w.solve(0.002, jet, 0)).isLessThan(2e-5);
         double at20 = w.solve(0.020, jet, 0);
         double at40 = w.solve(0.040, jet, 0);
@@ -98,10 +98,10 @@ public class ElementsTest {
     @Test
     public void biggerBleedLeansMoreTheMoreAirFlows() {
         BuildSheet big = MeteredParts.HIGH_SPEED_AIR_BLEED.fit(SHEET, Stage.PRIMARY, 42);
-        MainWell a = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0, MeteredCoefficient.STANDARD);
+        MainWell a = new MainWell(PRIMARY, SHEET.fuel(), AIR, 0, FlowCoefficient.STANDARD);
         MainWell b = new MainWell(Barrels.of(big.carburetor(), Stage.PRIMARY), SHEET.fuel(), AIR, 0,
-                MeteredCoefficient.STANDARD);
-        double jet = Units.holeArea(PRIMARY.mainJetM());
+                FlowCoefficient.STANDARD);
+        double jet = Units.holeArea(PRIMARY.main().jetM());
         double low = b.solve(0.015, jet, 0) / a.solve(0.015, jet, 0);
         double high = b.solve(0.035, jet, 0) / a.solve(0.035, jet, 0);
         assertThat(low).isLessThan(1.0);
@@ -110,9 +110,9 @@ public class ElementsTest {
 
     @Test
     public void idleWellBalances() {
-        ThrottlePlate p = new ThrottlePlate(PRIMARY, MeteredCoefficient.STANDARD);
+        ThrottlePlate p = new ThrottlePlate(PRIMARY, FlowCoefficient.STANDARD);
         IdleNetwork n = new IdleNetwork(PRIMARY, p, SHEET.fuel(), 98600,
-                AIR, 0, MeteredCoefficient.STANDARD);
+                AIR, 0, FlowCoefficient.STANDARD);
         double idle = n.solve(3 * Units.DEG, 38e3, 0);
         // Two bores of such a network feed 6.5 g/s of idle air at phi 1: 2.2e-4 kg/s each.
         assertThat(idle).isBetween(1.2e-4, 3.4e-4);
@@ -125,14 +125,14 @@ public class ElementsTest {
     @Test
     public void shutScrewsAndShutSlotGiveNoFuel() {
         Barrels shut = Barrels.of(MeteredParts.MIXTURE_SCREW.fit(SHEET, Stage.PRIMARY, 0).carburetor(), Stage.PRIMARY);
-        IdleNetwork n = new IdleNetwork(shut, new ThrottlePlate(shut, MeteredCoefficient.STANDARD), SHEET.fuel(), 98600,
-                AIR, 0, MeteredCoefficient.STANDARD);
+        IdleNetwork n = new IdleNetwork(shut, new ThrottlePlate(shut, FlowCoefficient.STANDARD), SHEET.fuel(), 98600,
+                AIR, 0, FlowCoefficient.STANDARD);
         assertThat(n.solve(0, 38e3, 0)).isLessThan(2e-5);
     }
 
     @Test
     public void secondariesFollowTheLinkage() {
-        SecondaryOpening s = new SecondaryOpening(SHEET.carburetor(), MeteredCoefficient.STANDARD);
+        SecondaryOpening s = new SecondaryOpening(SHEET.carburetor(), FlowCoefficient.STANDARD);
         assertThat(s.angle(30 * Units.DEG, 0.05, AIR)).isEqualTo(0.5 * Units.DEG, within(1e-9));
         assertThat(s.angle(60 * Units.DEG, 0.05, AIR)).isEqualTo((0.5 + 79.5 * 0.5) * Units.DEG, within(1e-9));
         assertThat(s.angle(80 * Units.DEG, 0.05, AIR)).isEqualTo(80 * Units.DEG, within(1e-9));

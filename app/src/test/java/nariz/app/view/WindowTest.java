@@ -1428,7 +1428,7 @@ public class WindowTest {
         BuildSheet sheet = BuildSheetReader.read(picked[0]);
         assertThat(sheet.carburetor().family().key()).isEqualTo("rod-metered-4");
         assertThat(Barrels.of(sheet.carburetor(), nariz.carburetor.Stage.PRIMARY)
-                .idleFeedM()).isEqualTo(37 * nariz.units.Units.THOU);
+                .idle().feedM()).isEqualTo(37 * nariz.units.Units.THOU);
         assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#open-sheet")).getText()))
                 .isEqualTo(picked[0].toString());
         // A sheet that is there is changed.

@@ -4,6 +4,7 @@ import static nariz.text.Message.message;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,8 +25,9 @@ import nariz.carburetor.SheetDraft;
 import nariz.carburetor.SheetFields;
 import nariz.carburetor.Stage;
 import nariz.flow.AcceleratorPump;
+import nariz.flow.Barrels;
 import nariz.flow.Booster;
-import nariz.flow.MeteredCoefficient;
+import nariz.flow.FlowCoefficient;
 import nariz.flow.MeteredModel;
 import nariz.flow.OpeningKind;
 import nariz.text.Message;
@@ -41,6 +43,8 @@ public abstract class MeteredFamily implements Family {
     private static final List<String> PUMP_CAMS = List.of("early", "standard", "long");
     /** A measured fuel level that is further off than this is put right before jets make up for it, m. */
     private static final double LEVEL_OFF_M = 1e-3;
+    private static final List<Coefficient> COEFFICIENTS = List.copyOf(EnumSet.range(
+            FlowCoefficient.IDLE_FEED_DISCHARGE, FlowCoefficient.AIR_VALVE_END));
     private static final List<Part> PARTS = List.of(MeteredParts.MIXTURE_SCREW, MeteredParts.IDLE_FEED_RESTRICTION,
             MeteredParts.IDLE_AIR_BLEED, MeteredParts.MAIN_JET, MeteredParts.HIGH_SPEED_AIR_BLEED,
             MeteredParts.POWER_VALVE_RATING, MeteredParts.POWER_CHANNEL_RESTRICTION, MeteredParts.STEP_UP_SPRING,
@@ -115,17 +119,17 @@ public abstract class MeteredFamily implements Family {
 
     @Override
     public final List<Coefficient> coefficients() {
-        return List.of(MeteredCoefficient.values());
+        return COEFFICIENTS;
     }
 
     @Override
     public final Coefficients standard() {
-        return MeteredCoefficient.STANDARD;
+        return FlowCoefficient.STANDARD;
     }
 
     @Override
     public final DeliveryModel model(BuildSheet sheet, double levelM, Coefficients k) {
-        return new MeteredModel(sheet, levelM, k);
+        return new MeteredModel(sheet, stage -> Barrels.of(sheet.carburetor(), stage), levelM, k);
     }
 
     @Override
@@ -180,7 +184,7 @@ public abstract class MeteredFamily implements Family {
             case SECOND_SPRING, SECOND_LINKAGE -> MeteredCircuits.SECONDARY_MAIN;
             case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;
             case IDLE_FUEL, IDLE_AIR -> primary ? MeteredCircuits.TRANSFER : MeteredCircuits.SECONDARY_IDLE;
-            case METERING_FUEL, METERING_AIR -> primary ? MeteredCircuits.MAIN : MeteredCircuits.SECONDARY_MAIN;
+            case METERING_FUEL, METERING_AIR, AIR_WAY, STATION -> primary ? MeteredCircuits.MAIN : MeteredCircuits.SECONDARY_MAIN;
             case ENRICHMENT_OPENING, ENRICHMENT_AMOUNT ->
                     primary ? MeteredCircuits.POWER : MeteredCircuits.SECONDARY_MAIN;
         };

@@ -12,7 +12,7 @@ import nariz.units.Units;
  * it, as the standard deviation of its logarithm: engineering judgement, not measurement. The simulator draws its
  * carburetors with these spreads; the estimator takes those that bend a circuit's curve as unknowns.
  */
-public enum MeteredCoefficient implements Coefficient {
+public enum FlowCoefficient implements Coefficient {
     /** Discharge of the idle feed restriction. */
     IDLE_FEED_DISCHARGE(0.75, 0.05),
     /** Discharge of the idle air bleed. */
@@ -76,7 +76,29 @@ public enum MeteredCoefficient implements Coefficient {
     /** Venturi air speed at which an air valve starts to open, m/s. */
     AIR_VALVE_START(15.0, 0.3),
     /** Venturi air speed at which an air valve is fully open, m/s. */
-    AIR_VALVE_END(66.0, 0.15);
+    AIR_VALVE_END(66.0, 0.15),
+    /** How much more a booster pulls in a venturi that feeds one cylinder alone, whose air comes in pulses. */
+    PULSE(1.6, 0.12),
+    /** Discharge of an air corrector down its stack, emulsion tube and froth. */
+    STACK_AIR_DISCHARGE(0.16, 0.2),
+    /** Travel of a plate's edge against the drawing of its progression holes, m; {@value Passages.Holes#DRAWN} as drawn. */
+    HOLE_EDGE(Passages.Holes.DRAWN, 0.15),
+    /** Discharge of the annulus between jet and needle at high Reynolds number. */
+    ANNULUS_DISCHARGE(1.19, 0.05),
+    /** B of C = C0/(1 + B/sqrt(Re)) there. */
+    ANNULUS_REYNOLDS(23.0, 0.15),
+    /** Depression that carries the piston at rest, Pa. */
+    PISTON_DEPRESSION(1900.0, 0.10),
+    /** Share by which it has grown when the piston is up, by its spring. */
+    PISTON_RISE(0.15, 0.4),
+    /** Discharge of the gap under the piston times the width of the bridge over the bore. */
+    BRIDGE_WIDTH(0.77, 0.06),
+    /** Gap that stays under a piston at rest, m. */
+    PISTON_GAP(0.22e-3, 0.3),
+    /** Height of the bridge over the fuel, m. */
+    BRIDGE_HEIGHT(0.008, 0.2),
+    /** Place of the needle's shoulder against its drawing, m; {@value NeedleModel#SHOULDER_DRAWN} as drawn. */
+    NEEDLE_SHOULDER(NeedleModel.SHOULDER_DRAWN, 0.04);
 
     /** Every coefficient at its standard value. */
     public static final Coefficients STANDARD = Coefficients.standard(values());
@@ -84,7 +106,7 @@ public enum MeteredCoefficient implements Coefficient {
     private final double standard;
     private final double spread;
 
-    MeteredCoefficient(double standard, double spread) {
+    FlowCoefficient(double standard, double spread) {
         this.standard = standard;
         this.spread = spread;
     }

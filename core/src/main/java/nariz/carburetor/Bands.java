@@ -1,0 +1,48 @@
+package nariz.carburetor;
+
+import java.util.List;
+
+/**
+ * Stretches of a profile of stations that are read and changed by themselves. Each has its middle at a station; between
+ * the middles of two neighbours the share of the one falls as that of the other rises, so that the shares of all are 1
+ * everywhere.
+ *
+ * @param middles places of the middles along the profile, shares of its length from 0 to 1, rising
+ */
+public record Bands(List<Double> middles) {
+    /** Copies the list. */
+    public Bands {
+        middles = List.copyOf(middles);
+    }
+
+    /**
+     * The station in the middle of a band.
+     *
+     * @param band which, from 0
+     * @param stations how many stations the profile has
+     * @return index of the station, from 0
+     */
+    public int station(int band, int stations) {
+        return (int) Math.clamp(Math.round(middles.get(band) * (stations - 1)), band, stations - 1L);
+    }
+
+    /**
+     * Share of a band at a place.
+     *
+     * @param band which, from 0
+     * @param at place along the profile, in stations from 0; beyond the outer middles the outer band has all
+     * @param stations how many stations the profile has
+     * @return 0 to 1
+     */
+    public double share(int band, double at, int stations) {
+        double middle = station(band, stations);
+        if (at <= middle) {
+            return band == 0 ? 1.0 : part(at, station(band - 1, stations), middle);
+        }
+        return band == middles.size() - 1 ? 1.0 : part(at, station(band + 1, stations), middle);
+    }
+
+    private static double part(double at, double other, double middle) {
+        return other == middle ? 0.0 : Math.clamp((at - other) / (middle - other), 0.0, 1.0);
+    }
+}
