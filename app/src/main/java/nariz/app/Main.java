@@ -11,7 +11,7 @@ public final class Main {
     /**
      * Starts the window.
      *
-     * @param args {@code --demo}, or {@code --build FILE --log FILE}, or none
+     * @param args {@code --demo [NAME]}, or {@code --build FILE --log FILE}, or none
      */
     public static void main(String[] args) {
         boolean linux = System.getProperty("os.name", "").startsWith("Linux");

@@ -15,9 +15,10 @@ import nariz.app.task.FaultLog;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
 import nariz.app.words.WindowWords;
+import nariz.sim.Demo;
 import nariz.text.Language;
 
-/** Puts the window together. Arguments: {@code --demo}, or {@code --build FILE --log FILE}, or none; with any,
+/** Puts the window together. Arguments: {@code --demo [NAME]}, or {@code --build FILE --log FILE}, or none; with any,
  * {@code --workbook FILE}, {@code --language en|es}. */
 public final class NarizApplication extends Application {
     private Session session;
@@ -90,7 +91,8 @@ public final class NarizApplication extends Application {
         if (build >= 0 && log >= 0 && Math.max(build, log) + 1 < args.size()) {
             session.open(Path.of(args.get(build + 1)), Path.of(args.get(log + 1)));
         } else if (args.contains("--demo")) {
-            session.openDemo();
+            int demo = args.indexOf("--demo") + 1;
+            session.openDemo(demo < args.size() ? Demo.ofId(args.get(demo)).orElse(Demo.ESTATE) : Demo.ESTATE);
         } else {
             window.showOpen(true);
         }

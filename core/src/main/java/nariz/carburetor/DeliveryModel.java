@@ -86,6 +86,26 @@ public interface DeliveryModel {
     }
 
     /**
+     * The place on a needle that meters at an airflow.
+     *
+     * @param airKgPerS air through the carburetors, kg/s
+     * @return in stations from the shoulder, the first is 0; NaN where there is no needle
+     */
+    default double stationAt(double airKgPerS) {
+        return Double.NaN;
+    }
+
+    /**
+     * How far the edge of a front plate has moved up the wall of its bore.
+     *
+     * @param thetaRad primary plate angle from closed, rad
+     * @return m; NaN where nothing is uncovered by it
+     */
+    default double edgeTravelM(double thetaRad) {
+        return Double.NaN;
+    }
+
+    /**
      * Whether the second stage has started to work in a state.
      *
      * @param d result of this model

@@ -32,6 +32,26 @@ public interface Family {
         return Optional.empty();
     }
 
+    /**
+     * The needle of a sheet.
+     *
+     * @param sheet build sheet of this family
+     * @return needle and jet; empty where there is none
+     */
+    default Optional<NeedleDrawing> needle(BuildSheet sheet) {
+        return Optional.empty();
+    }
+
+    /**
+     * Progression holes of the first stage.
+     *
+     * @param sheet build sheet of this family
+     * @return holes from the lowest; none where there is a slot or a needle
+     */
+    default List<HoleDrawing> holes(BuildSheet sheet) {
+        return List.of();
+    }
+
     /** {@return numbers of its model that no sheet gives, those that the estimate may move} */
     List<Coefficient> coefficients();
 

@@ -78,9 +78,9 @@ public enum FlowCoefficient implements Coefficient {
     /** Venturi air speed at which an air valve is fully open, m/s. */
     AIR_VALVE_END(66.0, 0.15),
     /** How much more a booster pulls in a venturi that feeds one cylinder alone, whose air comes in pulses. */
-    PULSE(1.6, 0.12),
+    PULSE(1.47, 0.12),
     /** Discharge of an air corrector down its stack, emulsion tube and froth. */
-    STACK_AIR_DISCHARGE(0.16, 0.2),
+    STACK_AIR_DISCHARGE(0.153, 0.2),
     /** Travel of a plate's edge against the drawing of its progression holes, m; {@value Passages.Holes#DRAWN} as drawn. */
     HOLE_EDGE(Passages.Holes.DRAWN, 0.15),
     /** Discharge of the annulus between jet and needle at high Reynolds number. */

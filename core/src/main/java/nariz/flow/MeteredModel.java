@@ -142,6 +142,11 @@ public final class MeteredModel extends BracketedRoot implements DeliveryModel {
     }
 
     @Override
+    public double edgeTravelM(double thetaRad) {
+        return primary.plate.edgeTravel(thetaRad);
+    }
+
+    @Override
     public boolean secondaryOpen(Delivery d) {
         return secondary != null && secondary.open(d);
     }

@@ -170,12 +170,7 @@ public final class NeedleModel extends BracketedRoot implements DeliveryModel {
         return (y * liftM + lowM) / spacingM;
     }
 
-    /**
-     * The place on the needle that meters at an airflow.
-     *
-     * @param airKgPerS air through all carburetors, kg/s
-     * @return in stations from the shoulder, 0 is the first
-     */
+    @Override
     public double stationAt(double airKgPerS) {
         return Math.clamp(place(lift(airKgPerS / count)), 0.0, stations - 1.0);
     }

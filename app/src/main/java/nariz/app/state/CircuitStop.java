@@ -27,6 +27,8 @@ class CircuitStop implements Stop {
     private final String id;
     private final Stage stage;
     private final Circuit.Role role;
+    /** The one circuit this stop is for, where its stage has several of that role; empty where any will do. */
+    private final Optional<Circuit> only;
 
     /**
      * A stop of a circuit.
@@ -39,6 +41,19 @@ class CircuitStop implements Stop {
         this.id = id;
         this.stage = stage;
         this.role = role;
+        only = Optional.empty();
+    }
+
+    /**
+     * A stop of one circuit among several of its role: a band of stations.
+     *
+     * @param circuit the circuit
+     */
+    CircuitStop(Circuit circuit) {
+        id = circuit.id();
+        stage = circuit.stage();
+        role = circuit.role();
+        only = Optional.of(circuit);
     }
 
     @Override
@@ -53,12 +68,18 @@ class CircuitStop implements Stop {
 
     @Override
     public final Optional<Circuit> circuit(Family family) {
-        return family.circuit(stage, role);
+        return only.isPresent() ? only.filter(family.circuits()::contains) : alone(family) ? family.circuit(stage, role)
+                : Optional.empty();
+    }
+
+    /** Several of a role have a stop each. */
+    private boolean alone(Family family) {
+        return family.circuits().stream().filter(c -> c.is(stage, role)).count() < 2;
     }
 
     @Override
     public boolean holds(Circuit c) {
-        return c.stage() == stage && c.role() == role;
+        return only.map(c::equals).orElse(c.is(stage, role) && !Stops.BANDS.contains(c));
     }
 
     @Override

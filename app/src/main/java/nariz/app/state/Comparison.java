@@ -16,7 +16,7 @@ import nariz.diagnosis.RegimeError;
 import nariz.diagnosis.RegimePrediction;
 import nariz.dynamics.UnloadedSweep;
 import nariz.log.DriveLog;
-import nariz.sim.DemoDrive;
+import nariz.sim.Demo;
 import nariz.text.Message;
 
 /**
@@ -33,26 +33,28 @@ public record Comparison(Other with, Analysis other, RunComparison result, List<
      *
      * @param label what it is called
      * @param run its key in the workbook; 0 for a drive of the demo's engine
+     * @param demo the demo whose engine it is; empty for a drive of the workbook
      * @param sheet what was fitted in a drive of the demo's engine; empty for its day with an air cleaner
      * @param round how often the demo's engine had been driven before, -1 for the demo itself
      */
-    public record Other(String label, long run, Optional<BuildSheet> sheet, int round) {
+    public record Other(String label, long run, Optional<Demo> demo, Optional<BuildSheet> sheet, int round) {
         static Other kept(String label, long run) {
-            return new Other(label, run, Optional.empty(), 0);
+            return new Other(label, run, Optional.empty(), Optional.empty(), 0);
         }
 
-        static Other demoWithCleaner(String label) {
-            return new Other(label, 0, Optional.empty(), 0);
+        static Other demoWithCleaner(String label, Demo demo) {
+            return new Other(label, 0, Optional.of(demo), Optional.empty(), 0);
         }
 
-        static Other demo(String label, BuildSheet fitted, int round) {
-            return new Other(label, 0, Optional.of(fitted), round);
+        static Other demo(String label, Demo demo, BuildSheet fitted, int round) {
+            return new Other(label, 0, Optional.of(demo), Optional.of(fitted), round);
         }
 
         /** The log of a drive of the demo's engine. */
-        DriveLog demo() {
-            return sheet.isEmpty() ? DemoDrive.withCleaner().log() : round < 0 ? DemoDrive.drive().log()
-                    : DemoDrive.again(sheet.get(), round).log();
+        DriveLog demoLog() {
+            Demo d = demo.orElseThrow();
+            return sheet.isEmpty() ? d.withCleaner().log() : round < 0 ? d.drive().log() : d.again(sheet.get(), round)
+                    .log();
         }
     }
 

@@ -17,7 +17,7 @@ import nariz.comparison.TrialSeries;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
 import nariz.log.LogReader;
-import nariz.sim.DemoDrive;
+import nariz.sim.Demo;
 
 /** The open drive against another of the same car. Called on the interface thread. */
 public final class Comparisons {
@@ -55,7 +55,8 @@ public final class Comparisons {
         }
         List<Comparison.Other> out = new ArrayList<>();
         if (Session.practice(d)) {
-            out.add(Comparison.Other.demoWithCleaner(say("session.the-demo-with-its")));
+            out.add(Comparison.Other.demoWithCleaner(say("session.the-demo-with-its"), Demo.of(d.sheet())
+                    .orElseThrow()));
         }
         garage.keptProperty().get().stream().filter(e -> e.vehicle().equals(d.sheet().name()) && !d.run().equals(
                 Optional.of(e.run()))).forEach(e -> out.add(Comparison.Other.kept(e.name() + ", " + e.imported()
@@ -99,8 +100,8 @@ public final class Comparisons {
 
     private Analysis analysis(Comparison.Other other, BooleanSupplier cancelled) {
         if (other.run() == 0) {
-            BuildSheet sheet = other.sheet().orElse(DemoDrive.sheet());
-            return Analysis.of(sheet, other.demo(), Strategy.of(sheet), List.of(), cancelled);
+            BuildSheet sheet = other.sheet().orElseGet(() -> other.demo().orElseThrow().sheet());
+            return Analysis.of(sheet, other.demoLog(), Strategy.of(sheet), List.of(), cancelled);
         }
         BuildSheet sheet = context.repository.sheet(other.run());
         Decisions decided = context.repository.decisions(other.run());
@@ -120,7 +121,8 @@ public final class Comparisons {
         family.part(d.sheet().carburetor(), Stage.PRIMARY, Part.Role.ENRICHMENT_OPENING).ifPresent(part -> {
             int day = 1;
             for (double inHg : new double[] {5.5, 7.5, 10.5}) {
-                out.add(Comparison.Other.demo(say("session.the-demo-with", part.text(inHg)), part.fit(d.sheet(),
+                out.add(Comparison.Other.demo(say("session.the-demo-with", part.text(inHg)), Demo.of(d.sheet())
+                        .orElseThrow(), part.fit(d.sheet(),
                         Stage.PRIMARY, inHg), day++));
             }
         });

@@ -19,7 +19,7 @@ import nariz.carburetor.PartChange;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Span;
-import nariz.sim.DemoDrive;
+import nariz.sim.Demo;
 import nariz.units.Shown;
 
 /**
@@ -137,12 +137,21 @@ public final class Session implements AutoCloseable {
 
     // Opening
 
-    /** Opens the demo; it is not kept in the workbook. */
+    /** Opens the first demo; it is not kept in the workbook. */
     public void openDemo() {
+        openDemo(Demo.ESTATE);
+    }
+
+    /**
+     * Opens a demo; it is not kept in the workbook.
+     *
+     * @param demo which
+     */
+    public void openDemo(Demo demo) {
         round = 0;
         long n = ++openings;
         open(say("session.simulating-the-demo-drive"), cancelled -> new DriveOpener.Outcome.Shown(DriveOpener.analyse(n,
-                DemoDrive.sheet(), DemoDrive.drive().log(), Decisions.NONE, List.of(), Optional.empty(), cancelled)));
+                demo.sheet(), demo.drive().log(), Decisions.NONE, List.of(), Optional.empty(), cancelled)));
     }
 
     /** {@return whether the open drive is of the demo's engine, which can be driven again at once} */
@@ -151,7 +160,7 @@ public final class Session implements AutoCloseable {
     }
 
     static boolean practice(Drive d) {
-        return d.run().isEmpty() && d.sheet().name().equals(DemoDrive.sheet().name());
+        return d.run().isEmpty() && Demo.of(d.sheet()).isPresent();
     }
 
     /**
@@ -168,13 +177,14 @@ public final class Session implements AutoCloseable {
             complain(say("session.something-else-is-being"));
             return;
         }
+        Demo demo = Demo.of(d.sheet()).orElseThrow();
         List<PartChange> parts = trials.effectProperty().get().changes();
         BuildSheet next = PartChange.fit(d.sheet(), parts);
         int driven = ++round;
         long n = ++openings;
-        Comparison.Other before = Comparison.Other.demo(d.log().name(), d.sheet(), driven == 1 ? -1 : driven - 1);
+        Comparison.Other before = Comparison.Other.demo(d.log().name(), demo, d.sheet(), driven == 1 ? -1 : driven - 1);
         open(say("session.driving-again"), cancelled -> {
-            Drive again = DriveOpener.analyse(n, next, DemoDrive.again(next, driven).log(), Decisions.NONE, List.of(),
+            Drive again = DriveOpener.analyse(n, next, demo.again(next, driven).log(), Decisions.NONE, List.of(),
                     Optional.empty(), cancelled);
             return new DriveOpener.Outcome.Shown(again, Optional.of(Comparison.of(before, d.analysis(),
                     again.analysis())));

@@ -1,8 +1,10 @@
 package nariz.app.state;
 
 import java.util.List;
+import java.util.stream.Stream;
 import nariz.carburetor.Circuit.Role;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Families;
 import nariz.carburetor.Family;
 import nariz.carburetor.Stage;
 
@@ -23,7 +25,11 @@ public final class Stops {
     /** The same road again, like with like; no circuit of its own. */
     public static final Stop PROOF = new ProofStop();
 
-    private static final List<Stop> ALL = List.of(IDLE, TRANSFER, MAIN, POWER, PUMP, SECONDARY, PROOF);
+    /** Circuits that share their role with others of their stage, of any family: each has a stop of its own. */
+    static final List<Circuit> BANDS = Families.all().stream().flatMap(f -> f.circuits().stream().filter(c -> f.circuits()
+            .stream().filter(o -> o.is(c.stage(), c.role())).count() > 1)).distinct().toList();
+    private static final List<Stop> ALL = Stream.of(List.of(IDLE, TRANSFER, MAIN), BANDS.stream().map(c -> (Stop)
+            new CircuitStop(c)).toList(), List.of(POWER, PUMP, SECONDARY, PROOF)).flatMap(List::stream).toList();
 
     private Stops() {
     }

@@ -22,6 +22,7 @@ import nariz.app.chart.Scrubber;
 import nariz.app.print.KeyCardPdf;
 import nariz.app.state.Drive;
 import nariz.app.state.Session;
+import nariz.sim.Demo;
 import nariz.app.state.Stop;
 import nariz.text.Language;
 
@@ -46,7 +47,7 @@ final class Actions {
         /** The car and its drives. */
         CAR("fitted", "sheet", "-", "side-compare", "together", "again"),
         /** Learning it. */
-        HELP("guide", "find", "tour", "demo", "-", "about");
+        HELP("guide", "find", "tour", "-", "demo", "demo-roadster", "demo-small-four", "-", "about");
 
         private final List<String> ids;
 
@@ -143,6 +144,8 @@ final class Actions {
         add("tour", say("tour.title"), window::startTour);
         add("about", say("guide.about-title"), window::openAbout);
         add("demo", say("main-window.demo-drive"), session::openDemo, plain(KeyCode.D));
+        add("demo-roadster", say("demo.open-kit-roadster"), () -> session.openDemo(Demo.ROADSTER));
+        add("demo-small-four", say("demo.open-small-four"), () -> session.openDemo(Demo.SMALL_FOUR));
     }
 
     private boolean cursorTakenOut() {

@@ -30,6 +30,7 @@ import nariz.app.state.Car;
 import nariz.app.state.Drive;
 import nariz.app.state.DriveRepository;
 import nariz.app.state.Session;
+import nariz.sim.Demo;
 import nariz.workbook.Workbook;
 
 /**
@@ -64,8 +65,11 @@ final class GaragePanel extends VBox {
         Button cancel = new Button(say("open-panel.close"));
         cancel.setCancelButton(true);
         cancel.setOnAction(e -> close.run());
-        Button demo = MainWindow.button(say("open-panel.look-at-the-demo"), "open-panel-demo",
-                say("main-window.open-the-made-up"), session::openDemo);
+        FlowPane demos = new FlowPane(8, 8, text(say("garage.demos"), "card-line"));
+        for (Demo d : Demo.values()) {
+            demos.getChildren().add(MainWindow.button(say("demo." + d.id()), d == Demo.ESTATE ? "open-panel-demo"
+                    : "open-panel-demo-" + d.id(), say("demo.help-" + d.id()), () -> session.openDemo(d)));
+        }
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
                 say("open-panel.start-sheet-help"), this::begin);
         // In an empty garage this is what comes first.
@@ -82,9 +86,9 @@ final class GaragePanel extends VBox {
         FlowPane buttons = new FlowPane(8, 8, begin, read, follow);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox top = new HBox(8, text(say("garage.cars"), "card-heading"), space, demo, cancel);
+        HBox top = new HBox(8, text(say("garage.cars"), "card-heading"), space, cancel);
         top.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(top, hint(), kept(), text(say("garage.another"), "card-heading"),
+        getChildren().addAll(top, demos, hint(), kept(), text(say("garage.another"), "card-heading"),
                 text(say("open-panel.choose-or-drop-a"), "small"),
                 row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
                 row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, workbook());

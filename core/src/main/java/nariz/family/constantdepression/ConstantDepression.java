@@ -19,6 +19,7 @@ import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Engine;
 import nariz.carburetor.Family;
 import nariz.carburetor.Ladder;
+import nariz.carburetor.NeedleDrawing;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpModel;
 import nariz.carburetor.SheetDraft;
@@ -64,6 +65,13 @@ public final class ConstantDepression implements Family {
     @Override
     public Optional<Bands> bands() {
         return Optional.of(NeedleParts.BANDS);
+    }
+
+    @Override
+    public Optional<NeedleDrawing> needle(BuildSheet sheet) {
+        Carburetor c = sheet.carburetor();
+        return Optional.of(new NeedleDrawing(c.number("primary.jet"), c.number("primary.needle.spacing"), c.each(
+                NeedleModel.DIAMETERS)));
     }
 
     @Override

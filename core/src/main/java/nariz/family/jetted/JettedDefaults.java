@@ -1,13 +1,16 @@
 package nariz.family.jetted;
 
 import java.util.List;
+import java.util.stream.DoubleStream;
 import nariz.carburetor.Engine;
+import nariz.flow.EmulsionRow;
 import nariz.units.Quantity;
+import nariz.units.Units;
 
 /**
  * Starting sizes where a sheet leaves a field out.
  *
- * <p>The venturi passes the largest air at a mean speed of about 45 m/s where a barrel feeds one cylinder, whose air
+ * <p>The venturi passes the largest air at a mean speed of about 58 m/s where a barrel feeds one cylinder, whose air
  * comes in pulses of some three times the mean, and 70 m/s where it feeds several (Heywood 1988, section 7.2, for the
  * venturi's flow). The other sizes follow from it by the proportions at which the standard model delivers the usual
  * targets: rules of thumb, listed as assumed when used.
@@ -20,7 +23,7 @@ record JettedDefaults(double boreMm, double venturiMm, boolean alone) {
     static JettedDefaults of(Engine engine, int barrels, boolean two) {
         boolean alone = engine.cylinders() <= barrels;
         double peakM3 = 0.85 * engine.displacementM3() * engine.redlineRpm() / 120.0;
-        double speed = alone ? 45.0 : two ? 45.0 : 70.0;
+        double speed = alone ? 58.0 : two ? 45.0 : 70.0;
         double venturi = Math.clamp(1e3 * Math.sqrt(4.0 / Math.PI * peakM3 / barrels / speed / (two ? 1.8 : 1.0)), 15.0,
                 44.0);
         return new JettedDefaults(Math.rint(venturi / 0.8), Math.rint(venturi), alone);
@@ -59,6 +62,12 @@ record JettedDefaults(double boreMm, double venturiMm, boolean alone) {
     List<double[]> holes() {
         double size = Math.rint(10 * Math.clamp(boreMm / 45.0, 0.6, 1.2)) / 10;
         return List.of(new double[] {size, 0.6}, new double[] {size, 1.3}, new double[] {0.8 * size, 2.2});
+    }
+
+    /** Four rows of two holes down the tube. */
+    static List<EmulsionRow> rows() {
+        return DoubleStream.of(4e-3, 10e-3, 18e-3, 28e-3).mapToObj(d -> new EmulsionRow(d, 2.0 * Units.holeArea(1e-3)))
+                .toList();
     }
 
     static String mm(double mm) {

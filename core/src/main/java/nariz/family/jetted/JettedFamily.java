@@ -18,6 +18,7 @@ import nariz.carburetor.Coefficients;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Engine;
 import nariz.carburetor.Family;
+import nariz.carburetor.HoleDrawing;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpModel;
@@ -62,12 +63,12 @@ public abstract class JettedFamily implements Family {
      * Set with one sound drive of another simulator in view (docs/model.md, "Jet stacks").
      */
     private static final Coefficients STANDARD = FlowCoefficient.STANDARD
-            .with(FlowCoefficient.IDLE_FEED_DISCHARGE, 0.88).with(FlowCoefficient.IDLE_BLEED_DISCHARGE, 0.94)
-            .with(FlowCoefficient.PORT_DISCHARGE, 0.255).with(FlowCoefficient.UPPER_SLOT_DISCHARGE, 0.19)
-            .with(FlowCoefficient.IDLE_LIFT, 0.0143).with(FlowCoefficient.PORT_PER_TURN, 0.56e-6)
-            .with(FlowCoefficient.SPILL, 0.0069).with(FlowCoefficient.PULSATION, 36.0)
-            .with(FlowCoefficient.PLATE_CLEARANCE, 0.0025).with(FlowCoefficient.PLATE_DISCHARGE, 0.56)
-            .with(FlowCoefficient.VENTURI_LOSS, 3.0).with(FlowCoefficient.GIVE_BACK, 25.0);
+            .with(FlowCoefficient.IDLE_FEED_DISCHARGE, 0.91).with(FlowCoefficient.IDLE_BLEED_DISCHARGE, 0.89)
+            .with(FlowCoefficient.PORT_DISCHARGE, 0.25).with(FlowCoefficient.UPPER_SLOT_DISCHARGE, 0.205)
+            .with(FlowCoefficient.IDLE_LIFT, 0.0155).with(FlowCoefficient.PORT_PER_TURN, 0.52e-6)
+            .with(FlowCoefficient.SPILL, 0.0063).with(FlowCoefficient.PULSATION, 34.0)
+            .with(FlowCoefficient.GIVE_BACK, 20.0).with(FlowCoefficient.PLATE_CLEARANCE, 0.0018)
+            .with(FlowCoefficient.PLATE_DISCHARGE, 0.585).with(FlowCoefficient.VENTURI_LOSS, 3.0);
     /** These carburetors differ more among each other than four-barrels in their idle and main systems. */
     private static final double LESS_KNOWN = 1.6;
     private static final int MOST_HOLES = 5;
@@ -189,6 +190,12 @@ public abstract class JettedFamily implements Family {
     }
 
     @Override
+    public final List<HoleDrawing> holes(BuildSheet sheet) {
+        return barrels(sheet, Stage.PRIMARY).idle().holes().stream().map(h -> new HoleDrawing(h.diameterM(), h.heightM()))
+                .toList();
+    }
+
+    @Override
     public final Optional<PumpModel> pump(BuildSheet sheet, double play) {
         double density = sheet.fuel().densityKgPerM3();
         return pumpSetting(sheet).map(p -> new AcceleratorPump(p, density, play));
@@ -264,14 +271,14 @@ public abstract class JettedFamily implements Family {
         all.add(new Ladder(own(JettedParts.IDLE_JET), p, 0.025, 6, 0.25, 1.0, 0.08));
         all.add(new Ladder(own(JettedParts.IDLE_AIR), p, 0.1, 4, 0.5, 2.5, 0.45));
         all.add(new Ladder(own(JettedParts.MAIN_JET), p, 0.05, 8, 0.7, 2.6, 0.05));
-        all.add(new Ladder(own(JettedParts.AIR_CORRECTOR), p, 0.1, 9, 0.8, 3.4, 0.20));
+        all.add(new Ladder(own(JettedParts.AIR_CORRECTOR), p, 0.1, 9, 0.8, 3.0, 0.20));
         if (enrichmentPa(c, p) > 0.0) {
             all.add(new Ladder(own(JettedParts.POWER_VALVE), p, 1, 6, 1.5, 12.5, 0.15));
             all.add(new Ladder(own(JettedParts.POWER_CHANNEL), p, 0.05, 8, 0.3, 1.6, 0.12));
         }
         if (build.second()) {
             all.add(new Ladder(own(JettedParts.MAIN_JET), Stage.SECONDARY, 0.05, 8, 0.7, 2.6, 0.05));
-            all.add(new Ladder(own(JettedParts.AIR_CORRECTOR), Stage.SECONDARY, 0.1, 9, 0.8, 3.4, 0.25));
+            all.add(new Ladder(own(JettedParts.AIR_CORRECTOR), Stage.SECONDARY, 0.1, 9, 0.8, 3.0, 0.25));
         }
         return all;
     }
@@ -396,10 +403,20 @@ public abstract class JettedFamily implements Family {
         }
     }
 
-    /** Rows of the emulsion tube; where none are written its air finds its way freely. */
+    /** Rows of the emulsion tube, the usual one where none are written. */
     private static void rows(SheetFields f, String at, Map<String, Double> numbers) {
+        List<SheetFields> written = f.objects("emulsionTube", MOST_ROWS);
         int i = 0;
-        for (SheetFields r : f.objects("emulsionTube", MOST_ROWS)) {
+        if (written.isEmpty()) {
+            List<EmulsionRow> usual = JettedDefaults.rows();
+            f.assume("emulsionTube", usual.size() + " x 2 x " + JettedDefaults.mm(1.0));
+            for (EmulsionRow r : usual) {
+                i++;
+                numbers.put(at + "emulsionTube.depth." + i, r.depthM());
+                numbers.put(at + "emulsionTube.area." + i, r.areaM2());
+            }
+        }
+        for (SheetFields r : written) {
             i++;
             numbers.put(at + "emulsionTube.depth." + i, r.quantity("depth", Dimension.LENGTH, 0, 60e-3, "5 mm", ""));
             numbers.put(at + "emulsionTube.area." + i, r.whole("holes", 1, 12, 2) * Units.holeArea(r.quantity(

@@ -1,0 +1,156 @@
+package nariz.carburetor;
+
+import static nariz.text.Message.message;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import nariz.text.Message;
+import nariz.units.Dimension;
+import nariz.units.Quantity;
+
+/**
+ * Needles that can be had: a user's own table, one needle a line. The first line names the columns: the word "needle",
+ * then one column a station with the unit in brackets once, for example "needle, 1 (thou), 2, 3"; an optional column
+ * "spacing" gives the distance of stations with its unit.
+ *
+ * @param needles needles in the order of the table
+ */
+public record NeedleChart(List<Needle> needles) {
+    private static final int LONGEST_BYTES = 1_000_000;
+    private static final String NAME = "needle";
+    private static final String SPACING = "spacing";
+
+    /**
+     * A needle of the table.
+     *
+     * @param name number or letters stamped on it
+     * @param spacingM distance of stations, m; NaN where the table does not say
+     * @param diametersM diameters from the shoulder, m
+     */
+    public record Needle(String name, double spacingM, List<Double> diametersM) {
+        /** Copies the list. */
+        public Needle {
+            diametersM = List.copyOf(diametersM);
+        }
+    }
+
+    /**
+     * A needle beside the one that is wanted.
+     *
+     * @param needle the needle
+     * @param offM root mean square of the difference over the stations that matter, m
+     */
+    public record Near(Needle needle, double offM) {
+    }
+
+    /** Copies the list. */
+    public NeedleChart {
+        needles = List.copyOf(needles);
+    }
+
+    /**
+     * Reads a table.
+     *
+     * @param file CSV
+     * @return the chart
+     * @throws InputProblem with line and column for what cannot be
+     */
+    public static NeedleChart read(Path file) {
+        return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES,
+                message("problem.a-needle-chart-is-short"), message("problem.save-the-chart-as")));
+    }
+
+    /**
+     * Reads a table.
+     *
+     * @param source name for messages
+     * @param csv the table
+     * @return the chart
+     * @throws InputProblem for what cannot be
+     */
+    public static NeedleChart parse(String source, String csv) {
+        List<CsvRecord> rows;
+        try (CsvReader<CsvRecord> reader = CsvReader.builder().ofCsvRecord(csv)) {
+            rows = reader.stream().filter(r -> r.getFields().stream().anyMatch(f -> !f.isBlank())).toList();
+        } catch (CsvParseException | java.io.IOException e) {
+            throw new InputProblem(source, 1, 1, "", message("problem.nothing"), message("problem.chart-header"));
+        }
+        if (rows.isEmpty() || !NAME.equalsIgnoreCase(rows.getFirst().getField(0).trim())) {
+            throw new InputProblem(source, 1, 1, "", rows.isEmpty() ? message("problem.nothing") : Message.literal(rows
+                    .getFirst().getField(0)), message("problem.chart-header"));
+        }
+        List<String> header = rows.getFirst().getFields();
+        String unit = header.stream().filter(h -> h.contains("(")).map(h -> h.replaceAll(".*\\((.*)\\).*", "$1").trim())
+                .findFirst().orElse("");
+        if (Dimension.LENGTH.unit(unit).isEmpty()) {
+            throw new InputProblem(source, 1, 1, "", Message.literal(unit), message("problem.chart-header"));
+        }
+        List<Needle> out = new ArrayList<>();
+        for (CsvRecord r : rows.subList(1, rows.size())) {
+            out.add(needle(source, header, unit, r));
+        }
+        return new NeedleChart(out);
+    }
+
+    private static Needle needle(String source, List<String> header, String unit, CsvRecord row) {
+        List<Double> d = new ArrayList<>();
+        double spacing = Double.NaN;
+        for (int i = 1; i < row.getFieldCount() && i < header.size(); i++) {
+            String text = row.getField(i).trim();
+            if (text.isEmpty()) {
+                continue;
+            }
+            boolean station = !SPACING.equalsIgnoreCase(header.get(i).trim());
+            Optional<Quantity> q = Quantity.parse(station ? text + " " + unit : text, Dimension.LENGTH);
+            boolean falls = !station || d.isEmpty() || q.isEmpty() || q.get().si() <= d.getLast() + 1e-9;
+            if (q.isEmpty() || q.get().si() <= 0.0 || !falls) {
+                throw new InputProblem(source, (int) row.getStartingLineNumber(), i + 1, row.getField(0),
+                        Message.literal(text), message(falls ? "problem.chart-number" : "problem.chart-grows"));
+            }
+            if (station) {
+                d.add(q.get().si());
+            } else {
+                spacing = q.get().si();
+            }
+        }
+        return new Needle(row.getField(0).trim(), spacing, d);
+    }
+
+    /**
+     * The needles nearest to a wanted one.
+     *
+     * @param wantedM diameters wanted by station, m; NaN where any will do
+     * @param spacingM distance of those stations, m
+     * @return every needle that reaches as far, the nearest first
+     */
+    public List<Near> nearest(List<Double> wantedM, double spacingM) {
+        List<Near> out = new ArrayList<>();
+        for (Needle n : needles) {
+            double own = Double.isNaN(n.spacingM()) ? spacingM : n.spacingM();
+            double sum = 0.0;
+            int k = 0;
+            boolean reaches = n.diametersM().size() > 1;
+            for (int s = 0; s < wantedM.size() && reaches; s++) {
+                double at = s * spacingM / own;
+                int i = (int) Math.min(Math.floor(at), n.diametersM().size() - 2.0);
+                if (!Double.isNaN(wantedM.get(s))) {
+                    reaches = at <= n.diametersM().size() - 1 + 1e-6;
+                    double d = n.diametersM().get(i) + (n.diametersM().get(i + 1) - n.diametersM().get(i)) * (at - i);
+                    sum += (d - wantedM.get(s)) * (d - wantedM.get(s));
+                    k++;
+                }
+            }
+            if (reaches && k > 0) {
+                out.add(new Near(n, Math.sqrt(sum / k)));
+            }
+        }
+        out.sort(Comparator.comparingDouble(Near::offM));
+        return out;
+    }
+}
