@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -27,10 +28,12 @@ import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.NeedleChart;
 import nariz.carburetor.PartChange;
 import nariz.family.metered.MeteredParts;
 import nariz.log.LogWriter;
 import nariz.log.Span;
+import nariz.sim.Demo;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
@@ -56,6 +59,13 @@ public final class ShotsApplication extends Application {
     }
 
     private final List<Shot> todo = new ArrayList<>();
+
+    private static final String NEEDLES = """
+            needle, spacing, 1 (thou), 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13
+            K1, 2.1 mm, 89.4, 86.7, 84.6, 82.7, 79.9, 76.6, 73.9, 71.4, 68.6, 65.4, 62.5, 59.8, 56.8
+            K2, 2.1 mm, 89.4, 86.9, 84.9, 83.0, 80.4, 77.3, 74.8, 71.9, 68.8, 65.7, 62.8, 60.1, 57.1
+            K3, 2.1 mm, 89.4, 86.2, 83.6, 81.0, 78.0, 74.5, 71.9, 69.4, 66.6, 63.4, 60.5, 57.8, 54.8
+            """;
 
     @Override
     public void start(Stage stage) throws IOException {
@@ -222,6 +232,26 @@ public final class ShotsApplication extends Application {
             window.showOpen(false);
             session.openDemo();
         }));
+        todo.add(new Shot("", () -> session.openDemo(Demo.ROADSTER)));
+        todo.add(new Shot("roadster", () -> {
+            ((ToggleButton) scene.lookup("#show-card")).fire();
+            ((ToggleButton) scene.lookup("#show-stream")).fire();
+            session.goTo(Stops.MAIN);
+        }));
+        todo.add(new Shot("holes", () -> {
+            session.goTo(Stops.TRANSFER);
+            ((ToggleButton) scene.lookup("#show-holes")).fire();
+        }));
+        todo.add(new Shot("", () -> session.openDemo(Demo.SMALL_FOUR)));
+        todo.add(new Shot("small-four", () -> {
+            ((ToggleButton) scene.lookup("#show-stream")).fire();
+            session.goTo(Stops.all().stream().filter(s -> "needle-pull".equals(s.id())).findFirst().orElseThrow());
+        }));
+        todo.add(new Shot("needle", () -> {
+            session.needlesProperty().set(Optional.of(NeedleChart.parse("needles.csv", NEEDLES)));
+            ((ToggleButton) scene.lookup("#show-needle")).fire();
+        }));
+        todo.add(new Shot("", session::openDemo));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
         List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast")).toList();
         if (!only.isEmpty()) {

@@ -129,6 +129,11 @@ public interface Family {
      */
     List<Ladder> ladders(BuildSheet sheet);
 
+    /** {@return how far off its setting a fuel level usually is where it is wrong, m: about an eighth of the lift} */
+    default double levelErrorM() {
+        return 2e-3;
+    }
+
     /**
      * Whether a second stage opens with the pedal alone.
      *

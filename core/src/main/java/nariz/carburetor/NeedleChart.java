@@ -38,6 +38,24 @@ public record NeedleChart(List<Needle> needles) {
         public Needle {
             diametersM = List.copyOf(diametersM);
         }
+
+        /**
+         * Its diameters at the stations of another needle.
+         *
+         * @param stations how many
+         * @param otherM distance of those stations, m
+         * @return diameters, m; as many as it reaches
+         */
+        public List<Double> at(int stations, double otherM) {
+            double own = Double.isNaN(spacingM) ? otherM : spacingM;
+            List<Double> out = new ArrayList<>();
+            for (int s = 0; s < stations && s * otherM / own <= diametersM.size() - 1 + 1e-6; s++) {
+                double at = s * otherM / own;
+                int i = (int) Math.min(Math.floor(at), diametersM.size() - 2.0);
+                out.add(diametersM.get(i) + (diametersM.get(i + 1) - diametersM.get(i)) * (at - i));
+            }
+            return out;
+        }
     }
 
     /**
@@ -132,17 +150,15 @@ public record NeedleChart(List<Needle> needles) {
     public List<Near> nearest(List<Double> wantedM, double spacingM) {
         List<Near> out = new ArrayList<>();
         for (Needle n : needles) {
-            double own = Double.isNaN(n.spacingM()) ? spacingM : n.spacingM();
+            List<Double> d = n.diametersM().size() > 1 ? n.at(wantedM.size(), spacingM) : List.of();
             double sum = 0.0;
             int k = 0;
-            boolean reaches = n.diametersM().size() > 1;
-            for (int s = 0; s < wantedM.size() && reaches; s++) {
-                double at = s * spacingM / own;
-                int i = (int) Math.min(Math.floor(at), n.diametersM().size() - 2.0);
+            boolean reaches = true;
+            for (int s = 0; s < wantedM.size(); s++) {
                 if (!Double.isNaN(wantedM.get(s))) {
-                    reaches = at <= n.diametersM().size() - 1 + 1e-6;
-                    double d = n.diametersM().get(i) + (n.diametersM().get(i + 1) - n.diametersM().get(i)) * (at - i);
-                    sum += (d - wantedM.get(s)) * (d - wantedM.get(s));
+                    reaches &= s < d.size();
+                    double off = s < d.size() ? d.get(s) - wantedM.get(s) : 0.0;
+                    sum += off * off;
                     k++;
                 }
             }

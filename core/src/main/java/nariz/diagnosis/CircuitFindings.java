@@ -90,7 +90,7 @@ final class CircuitFindings {
                     read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
                     : Double.NaN, status,
                     confounded(c),
-                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && status != Status.NOT_READ ? estimate.mainSlope()
+                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ ? estimate.mainSlope()
                     : Optional.empty(), why(c, status, read, half, check), asks ? drive(c, observation)
                     : Message.NONE));
         }
@@ -186,6 +186,11 @@ final class CircuitFindings {
         return o.sheet().carburetor().family().enrichmentPa(o.sheet().carburetor(), Stage.PRIMARY);
     }
 
+    /** Whether a part of its own bends the main circuit against airflow. */
+    private boolean sloped() {
+        return family().parts().stream().anyMatch(p -> p.role() == Part.Role.METERING_AIR);
+    }
+
     private List<Message> confounded(Circuit c) {
         List<Message> out = new ArrayList<>();
         for (Circuit other : family().circuits()) {
@@ -198,10 +203,18 @@ final class CircuitFindings {
             return out;
         }
         switch (c.role()) {
-            case IDLE, PROGRESSION -> out.addAll(List.of(message("advice-builder.idle-air-bleed"),
-                    message("advice-builder.vacuum-leak-when-lean")));
-            case METERING -> out.addAll(List.of(message("advice-builder.fuel-level"),
-                    message("advice-builder.high-speed-air-bleed")));
+            case IDLE, PROGRESSION -> {
+                if (family().parts().stream().anyMatch(p -> p.role() == Part.Role.IDLE_AIR)) {
+                    out.add(message("advice-builder.idle-air-bleed"));
+                }
+                out.add(message("advice-builder.vacuum-leak-when-lean"));
+            }
+            case METERING -> {
+                out.add(message("advice-builder.fuel-level"));
+                if (sloped()) {
+                    out.add(message("advice-builder.high-speed-air-bleed"));
+                }
+            }
             case ENRICHMENT -> out.add(message("advice-builder.main-jet-at-full"));
             case PUMP -> { }
         }

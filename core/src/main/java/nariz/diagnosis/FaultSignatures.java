@@ -122,7 +122,7 @@ final class FaultSignatures {
 
     /** A level that moves the mixture by more than a few per cent floods or starves the engine first. */
     private double[] level() {
-        double[] shape = FaultShapes.level(sheet, cells, 2e-3);
+        double[] shape = FaultShapes.level(sheet, cells, sheet.carburetor().family().levelErrorM());
         for (int i = 0; i < shape.length; i++) {
             shape[i] = Math.min(shape[i], 0.03);
         }

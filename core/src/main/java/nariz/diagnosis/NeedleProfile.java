@@ -48,8 +48,11 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
      * @param highM upper end, m
      * @param dwellS how long the drive stayed within half a station of it, s
      * @param read whether it was read at all
+     * @param error lambda over target there, less one
+     * @param errorHalf half of its 90 % interval
      */
-    public record Station(double diameterM, double wantedM, double lowM, double highM, double dwellS, boolean read) {
+    public record Station(double diameterM, double wantedM, double lowM, double highM, double dwellS, boolean read,
+            double error, double errorHalf) {
         /** {@return whether filing could make it: it only makes a needle thinner} */
         public boolean byFiling() {
             return wantedM <= diameterM;
@@ -129,7 +132,7 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
             }
             double d = needle.diametersM().get(s);
             out.add(new Station(d, wanted(needle.jetM(), d, moved), wanted(needle.jetM(), d, moved - half),
-                    wanted(needle.jetM(), d, moved + half), dwell, read));
+                    wanted(needle.jetM(), d, moved + half), dwell, read, Math.expm1(-moved), half));
             if (read) {
                 lowest = Math.max(lowest, moved - half);
                 highest = Math.min(highest, moved + half);

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import javafx.application.Platform;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
@@ -16,9 +17,13 @@ import nariz.app.state.Shares;
 import nariz.app.state.Stop;
 import nariz.app.state.Stops;
 import nariz.app.theme.Palette;
+import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.NeedleDrawing;
+import nariz.carburetor.Stage;
 import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Status;
+import nariz.estimation.Observation;
 import nariz.flow.ThrottlePlate;
 import nariz.log.Span;
 
@@ -42,6 +47,7 @@ public final class FuelStream extends Picture {
     private static final double PLATE_AND_WORDS = 158;
     /** Below this width bowl and bore are drawn smaller, px. */
     private static final double SMALL = 380;
+    private static final int MOST_PLATES = 8;
     private static final double EASE = 0.45;
     private static final double SNAP = 0.004;
 
@@ -189,13 +195,17 @@ public final class FuelStream extends Picture {
         double cx = x + geo.boreW / 2;
         double cy = geo.bottom - 46;
         double lean = Math.toRadians(10 + 80 * open);
-        g.setLineWidth(5);
         g.setStroke(p.ink());
         double r = geo.boreW / 2 - 6;
         // In a low picture the readings have the room.
         if (geo.bottom - geo.top > PLATE_AND_WORDS) {
-            g.strokeLine(cx - r * Math.cos(lean), cy + r * Math.sin(lean), cx + r * Math.cos(lean),
-                    cy - r * Math.sin(lean));
+            Drive d = session.driveProperty().get();
+            Optional<NeedleDrawing> needle = d.sheet().carburetor().family().needle(d.sheet());
+            if (needle.isPresent()) {
+                needle(g, p, d, needle.get(), cx, geo);
+            } else {
+                plates(g, d, cx, cy, r, lean);
+            }
         }
         double measured = at.measured();
         double wanted = at.wanted();
@@ -213,6 +223,53 @@ public final class FuelStream extends Picture {
             text(g, at.why(), cx, geo.top + 78, 13, p.faint(),
                     TextAlignment.CENTER);
         }
+    }
+
+    /** The throttle plates of the first stage, all barrels side by side. */
+    private static void plates(GraphicsContext g, Drive d, double cx, double cy, double r, double lean) {
+        Carburetor c = d.sheet().carburetor();
+        int n = (int) Math.clamp(c.count() * c.number(Stage.PRIMARY.key() + ".bores"), 1, MOST_PLATES);
+        double own = r / n;
+        g.setLineWidth(Math.max(2.0, 5.0 - 0.5 * n));
+        for (int i = 0; i < n; i++) {
+            double x = cx - r + (2 * i + 1) * own;
+            double half = 0.92 * own;
+            g.strokeLine(x - half * Math.cos(lean), cy + half * Math.sin(lean), x + half * Math.cos(lean), cy - half
+                    * Math.sin(lean));
+        }
+    }
+
+    /** The needle as it stands in its jet, its lift and the station that meters. */
+    private void needle(GraphicsContext g, Palette p, Drive d, NeedleDrawing needle, double cx, Geometry geo) {
+        Observation o = d.analysis().observation();
+        double air = o.airKgPerS(o.stateOf(session.cursorProperty().get()));
+        double at = d.analysis().estimate().carburetor().model(d.sheet()).stationAt(air);
+        if (Double.isNaN(at)) {
+            return;
+        }
+        double rim = geo.bottom - 30;
+        double perStation = 4.5;
+        double half = 11;
+        double shoulder = rim - at * perStation;
+        int n = needle.diametersM().size();
+        double widest = needle.jetM() - needle.diametersM().getLast();
+        double[] xs = new double[2 * n];
+        double[] ys = new double[2 * n];
+        for (int s = 0; s < n; s++) {
+            double thick = half * (1.0 - 0.8 * (needle.jetM() - needle.diametersM().get(s)) / widest);
+            xs[s] = cx - thick;
+            xs[2 * n - 1 - s] = cx + thick;
+            ys[s] = Math.min(shoulder + s * perStation, geo.bottom - 2);
+            ys[2 * n - 1 - s] = ys[s];
+        }
+        g.setFill(p.ink());
+        g.fillPolygon(xs, ys, 2 * n);
+        g.fillRect(cx - 30, shoulder - 12, 60, 12);
+        line(g, cx - half - 1, rim, cx - half - 1, geo.bottom, p.ink(), 2);
+        line(g, cx + half + 1, rim, cx + half + 1, geo.bottom, p.ink(), 2);
+        line(g, cx - 38, rim, cx - half, rim, p.accent(), 2);
+        line(g, cx + half, rim, cx + 38, rim, p.accent(), 2);
+        text(g, say("fuel-stream.station", at + 1.0), cx + 16, geo.bottom - 12, 12, p.accent(), TextAlignment.LEFT);
     }
 
     private void branches(GraphicsContext g, Palette p, Geometry geo, Drive d, List<Circuit> branches,

@@ -9,6 +9,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntToDoubleFunction;
+import java.util.function.IntToDoubleFunction;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -25,6 +26,7 @@ import nariz.app.state.Drive;
 import nariz.app.state.Effect;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.app.state.Stops;
 import nariz.app.state.Trace;
 import nariz.app.theme.Palette;
 import nariz.comparison.Pair;
@@ -246,8 +248,12 @@ public final class Plane extends Picture {
     private List<Label> boundaries(GraphicsContext g, Palette p, Drive d, double w) {
         Boundaries b = d.today();
         List<Label> labels = new ArrayList<>();
-        curve(g, p, d, b, true).ifPresent(labels::add);
-        curve(g, p, d, b, false).ifPresent(labels::add);
+        curve(g, p, d, b, b::slotToMainPa, true, say("plane.slot-main")).ifPresent(labels::add);
+        curve(g, p, d, b, b::secondaryPa, false, say("plane.secondary-side")).ifPresent(labels::add);
+        for (Boundaries.Handover x : b.handovers()) {
+            curve(g, p, d, b, i -> x.pa()[i], true, Stops.of(x.from()).label() + " / " + Stops.of(x.to()).label())
+                    .ifPresent(labels::add);
+        }
         if (!Double.isNaN(b.enrichmentPa())) {
             double y = y(b.enrichmentPa());
             double half = 1.645 * b.enrichmentSdPa();
@@ -269,7 +275,8 @@ public final class Plane extends Picture {
         return labels;
     }
 
-    private Optional<Label> curve(GraphicsContext g, Palette p, Drive d, Boundaries b, boolean slot) {
+    private Optional<Label> curve(GraphicsContext g, Palette p, Drive d, Boundaries b, IntToDoubleFunction pa,
+            boolean slot, String name) {
         g.beginPath();
         boolean started = false;
         double lastX = 0;
@@ -277,7 +284,7 @@ public final class Plane extends Picture {
         double thirdX = 0;
         double thirdY = 0;
         for (int i = 0; i < b.size(); i++) {
-            double v = slot ? b.slotToMainPa(i) : b.secondaryPa(i);
+            double v = pa.applyAsDouble(i);
             if (Double.isNaN(v)) {
                 continue;
             }
@@ -303,11 +310,10 @@ public final class Plane extends Picture {
         g.stroke();
         g.setLineDashes();
         if (slot) {
-            String name = say("plane.slot-main");
             return Optional.of(new Label(name, Math.min(lastX, getWidth() - RIGHT - width(name, 12)) - 4,
                     Math.min(lastY - 9, getHeight() - BOTTOM - 10), p.faint(), TextAlignment.LEFT));
         }
-        return Optional.of(new Label(say("plane.secondary-side"), thirdX, thirdY - 10, p.faint(), TextAlignment.LEFT));
+        return Optional.of(new Label(name, thirdX, thirdY - 10, p.faint(), TextAlignment.LEFT));
     }
 
     private String title() {

@@ -1,5 +1,6 @@
 package nariz.app.state;
 
+import java.util.ArrayList;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
@@ -17,8 +18,19 @@ public final class Boundaries {
     private final double[] rpm = new double[STEPS];
     private final double[] slotToMainPa = new double[STEPS];
     private final double[] secondaryPa = new double[STEPS];
+    private final List<Handover> handovers = new ArrayList<>();
     private final double enrichmentPa;
     private final double enrichmentSdPa;
+
+    /**
+     * Where one band of stations hands over to the next.
+     *
+     * @param from the band at higher vacuum
+     * @param to the next one
+     * @param pa vacuum at which both give as much, by speed; NaN where they do not meet
+     */
+    public record Handover(Circuit from, Circuit to, double[] pa) {
+    }
 
     private Boundaries(double enrichmentPa, double enrichmentSdPa) {
         this.enrichmentPa = enrichmentPa;
@@ -41,6 +53,10 @@ public final class Boundaries {
         DeliveryModel model = family.model(sheet).shiftEnrichment(shift);
         Delivery f = model.newDelivery();
         double idle = sheet.engine().idleRpm();
+        boolean bands = family.bands().isPresent();
+        if (bands) {
+            b.bands(sheet, model, f);
+        }
         for (int i = 0; i < STEPS; i++) {
             b.rpm[i] = idle + (sheet.engine().redlineRpm() - idle) * i / (STEPS - 1.0);
             b.slotToMainPa[i] = Double.NaN;
@@ -48,7 +64,7 @@ public final class Boundaries {
             for (double v = 80e3; v >= 500; v -= 500) {
                 model.evaluate(b.rpm[i], v, f);
                 double slot = slots.stream().mapToDouble(f::phi).sum();
-                if (Double.isNaN(b.slotToMainPa[i]) && slot < Regime.SLOT_SHARE * f.total()) {
+                if (!bands && Double.isNaN(b.slotToMainPa[i]) && slot < Regime.SLOT_SHARE * f.total()) {
                     b.slotToMainPa[i] = v;
                 }
                 if (Double.isNaN(b.secondaryPa[i]) && model.secondaryOpen(f)) {
@@ -69,6 +85,29 @@ public final class Boundaries {
     static double enrichmentPa(BuildSheet sheet, Analysis a) {
         double rating = sheet.carburetor().family().enrichmentPa(sheet.carburetor(), Stage.PRIMARY);
         return rating > 0 ? rating + (a.estimated() ? a.estimate().shiftPa() : 0.0) : Double.NaN;
+    }
+
+    private void bands(BuildSheet sheet, DeliveryModel model, Delivery f) {
+        List<Circuit> all = sheet.carburetor().family().circuits();
+        double idle = sheet.engine().idleRpm();
+        for (int k = 0; k + 1 < all.size(); k++) {
+            double[] pa = new double[STEPS];
+            for (int i = 0; i < STEPS; i++) {
+                pa[i] = Double.NaN;
+                for (double v = 80e3; v >= 500 && Double.isNaN(pa[i]); v -= 500) {
+                    model.evaluate(idle + (sheet.engine().redlineRpm() - idle) * i / (STEPS - 1.0), v, f);
+                    if (v < 80e3 && f.phi(all.get(k + 1)) >= f.phi(all.get(k)) && f.phi(all.get(k)) > 0.0) {
+                        pa[i] = v;
+                    }
+                }
+            }
+            handovers.add(new Handover(all.get(k), all.get(k + 1), pa));
+        }
+    }
+
+    /** {@return where one band of stations hands over to the next; none where circuits are passages} */
+    public List<Handover> handovers() {
+        return List.copyOf(handovers);
     }
 
     /** {@return number of points of the lines} */

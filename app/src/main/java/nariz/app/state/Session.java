@@ -15,6 +15,8 @@ import nariz.app.task.FaultLog;
 import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
+import nariz.carburetor.NeedleChart;
 import nariz.carburetor.PartChange;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
@@ -49,6 +51,7 @@ public final class Session implements AutoCloseable {
     private boolean weighing;
     /** Counts openings of drives in this sitting. */
     private long openings;
+    private final ObjectProperty<Optional<NeedleChart>> needles = new SimpleObjectProperty<>(Optional.empty());
     /** How often the demo's engine was driven again. */
     private int round;
 
@@ -118,6 +121,24 @@ public final class Session implements AutoCloseable {
     /** {@return notes on the open drive and plans for its vehicle} */
     public Notes notes() {
         return notes;
+    }
+
+    /** {@return the user's own table of needles, where one was read} */
+    public ObjectProperty<Optional<NeedleChart>> needlesProperty() {
+        return needles;
+    }
+
+    /**
+     * Reads a table of needles.
+     *
+     * @param file CSV
+     */
+    public void readNeedles(Path file) {
+        try {
+            needles.set(Optional.of(NeedleChart.read(file)));
+        } catch (InputProblem e) {
+            complain(e.text(WindowWords.wording()));
+        }
     }
 
     /** {@return the workbook} */
@@ -351,6 +372,10 @@ public final class Session implements AutoCloseable {
     }
 
     private void showOpened(Drive d) {
+        if (!stop.get().in(d.sheet().carburetor().family())) {
+            // Another kind of carburetor has other stops: whoever listens must not ask for one it lacks.
+            stop.set(Stops.IDLE);
+        }
         context.history.endOfDrive();
         cursor.set(0);
         selection.set(null);

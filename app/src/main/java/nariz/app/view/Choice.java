@@ -56,6 +56,21 @@ final class Choice extends StackPane {
         show(names.get(shown));
     }
 
+    /**
+     * Takes a view out of the choice, or puts it back; what is out and shown gives way to the first.
+     *
+     * @param name its name
+     * @param offered whether it can be chosen
+     */
+    void offer(String name, boolean offered) {
+        ToggleButton b = buttons.get(names.indexOf(name));
+        b.setVisible(offered);
+        b.setManaged(offered);
+        if (!offered && shown().equals(name)) {
+            show(names.getFirst());
+        }
+    }
+
     void show(String name) {
         shown = names.indexOf(name);
         if (shown < 0) {
@@ -89,6 +104,10 @@ final class Choice extends StackPane {
     }
 
     void next() {
-        show(names.get((shown + 1) % names.size()));
+        int to = shown;
+        do {
+            to = (to + 1) % names.size();
+        } while (!buttons.get(to).isManaged());
+        show(names.get(to));
     }
 }

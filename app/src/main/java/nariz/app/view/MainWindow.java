@@ -88,7 +88,7 @@ public final class MainWindow extends StackPane {
         this.session = session;
         this.picker = picker;
         this.settings = settings;
-        pictures = new Pictures(session);
+        pictures = new Pictures(session, picker);
         work = new WorkColumn(session, picker, pictures.plane());
         log = new LogPane(session);
         Scrubber scrubber = log.scrubber();

@@ -3,8 +3,10 @@ package nariz.app.view;
 import static nariz.app.words.WindowWords.say;
 
 import java.util.List;
+import java.util.Optional;
 import javafx.beans.binding.Bindings;
 import javafx.geometry.Insets;
+import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.RadioMenuItem;
@@ -16,15 +18,22 @@ import javafx.scene.layout.VBox;
 import nariz.app.chart.DifferencePicture;
 import nariz.app.chart.EnrichmentPicture;
 import nariz.app.chart.FuelStream;
+import nariz.app.chart.NeedlePicture;
 import nariz.app.chart.Picture;
 import nariz.app.chart.Plane;
+import nariz.app.chart.ProgressionPicture;
 import nariz.app.chart.PullPicture;
 import nariz.app.chart.SeriesPicture;
 import nariz.app.chart.TipInPicture;
 import nariz.app.chart.TraceView;
 import nariz.app.chart.WeakListeners;
+import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Stage;
+import org.jspecify.annotations.Nullable;
 
 /** The verdict of the shown stop and, below it, its evidence: one picture at a time, or stream and plane together. */
 final class Pictures extends VBox {
@@ -35,13 +44,15 @@ final class Pictures extends VBox {
     static final String DIFFERENCE = "difference";
     static final String PULLS = "pulls";
     static final String TRIALS = "trials";
+    static final String NEEDLE = "needle";
+    static final String HOLES = "holes";
 
     private final Session session;
     private final Choice choice = new Choice(say("main-window.picture"));
     private final Plane plane;
     private final List<Picture> all;
 
-    Pictures(Session session) {
+    Pictures(Session session, FilePicker picker) {
         super(8);
         this.session = session;
         FuelStream stream = named(new FuelStream(session), "fuel-stream");
@@ -52,13 +63,17 @@ final class Pictures extends VBox {
         EnrichmentPicture enrichment = named(new EnrichmentPicture(session), "enrichment");
         PullPicture pulls = named(new PullPicture(session), "pulls");
         SeriesPicture trials = named(new SeriesPicture(session), "trials");
-        all = List.of(stream, plane, trace, stabs, difference, enrichment, pulls, trials);
+        NeedlePicture needle = named(new NeedlePicture(session), "needle");
+        ProgressionPicture holes = named(new ProgressionPicture(session), "holes");
+        all = List.of(stream, plane, needle, holes, trace, stabs, difference, enrichment, pulls, trials);
         HBox evidence = new HBox(8, stream, plane);
         HBox.setHgrow(stream, Priority.ALWAYS);
         HBox.setHgrow(plane, Priority.ALWAYS);
         stream.setPrefWidth(420);
         plane.setPrefWidth(380);
         choice.add(say("main-window.stream-and-plane"), STREAM, say("main-window.fuel-at-the-cursor"), evidence);
+        choice.add(say("main-window.needle"), NEEDLE, say("main-window.needle-help"), needle);
+        choice.add(say("main-window.holes"), HOLES, say("main-window.holes-help"), holes);
         choice.add(say("main-window.trace"), TRACE, say("main-window.the-log-in-strips"), trace);
         choice.add(say("main-window.tip-ins"), TIP_INS, say("main-window.the-mixture-after-the"), stabs);
         choice.add(say("main-window.difference"), DIFFERENCE, say("main-window.this-drive-against-another"),
@@ -66,7 +81,9 @@ final class Pictures extends VBox {
         choice.add(say("main-window.enrichment"), ENRICHMENT, say("main-window.enrichment-help"), enrichment);
         choice.add(say("main-window.pulls"), PULLS, say("main-window.pulls-help"), pulls);
         choice.add(say("main-window.trials"), TRIALS, say("main-window.trials-help"), trials);
-        choice.bar().getChildren().addAll(strips(trace), planeShows());
+        choice.bar().getChildren().addAll(strips(trace), planeShows(), chart(needle, picker));
+        WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> offer(is));
+        offer(session.driveProperty().get());
         VBox.setVgrow(choice, Priority.ALWAYS);
         choice.setId("pictures");
         getChildren().addAll(new VerdictPanel(session), choice.bar(), choice);
@@ -75,6 +92,26 @@ final class Pictures extends VBox {
     private static <P extends Picture> P named(P p, String id) {
         p.setId(id);
         return p;
+    }
+
+    /** Only what the carburetor has; the estate's pictures before anything is open. */
+    private void offer(@Nullable Drive d) {
+        Optional<BuildSheet> sheet = Optional.ofNullable(d).map(Drive::sheet);
+        choice.offer(NEEDLE, sheet.flatMap(s -> s.carburetor().family().needle(s)).isPresent());
+        choice.offer(HOLES, sheet.filter(s -> !s.carburetor().family().holes(s).isEmpty()).isPresent());
+        choice.offer(ENRICHMENT, sheet.map(s -> s.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.ENRICHMENT)
+                .isPresent()).orElse(true));
+    }
+
+    /** Where the user's own table of needles is read. */
+    private Button chart(NeedlePicture needle, FilePicker picker) {
+        Button b = MainWindow.button(say("needle-picture.chart"), "needle-chart", say("needle-picture.chart-help"), () ->
+                picker.pick(getScene().getWindow(), say("needle-picture.chart"), "*.csv").ifPresent(
+                        session::readNeedles));
+        b.managedProperty().bind(b.visibleProperty());
+        b.visibleProperty().bind(needle.visibleProperty().and(session.driveProperty().isNotNull()));
+        HBox.setMargin(b, new Insets(0, 0, 0, 10));
+        return b;
     }
 
     Choice choice() {

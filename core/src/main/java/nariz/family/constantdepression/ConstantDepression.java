@@ -146,6 +146,11 @@ public final class ConstantDepression implements Family {
                 / part.si());
     }
 
+    @Override
+    public double levelErrorM() {
+        return 1e-3;
+    }
+
     private Part own(Part p) {
         return NeedleParts.ALL.get(NeedleParts.ALL.indexOf(p));
     }

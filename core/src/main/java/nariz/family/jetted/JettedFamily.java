@@ -283,6 +283,12 @@ public abstract class JettedFamily implements Family {
         return all;
     }
 
+    /** Fuel stands close under the outlets. */
+    @Override
+    public final double levelErrorM() {
+        return 0.75e-3;
+    }
+
     @Override
     public final boolean linked(Carburetor c) {
         return build.second() && OpeningKind.MECHANICAL.key().equals(c.word("secondaryOpening.kind"));
