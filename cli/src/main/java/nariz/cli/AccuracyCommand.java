@@ -37,7 +37,8 @@ final class AccuracyCommand implements Callable<Integer> {
 
     @Option(names = "--family", paramLabel = "KEY", defaultValue = FOUR_BARRELS,
             description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn), "
-                    + TWO_BARRELS + ", stack-jet, constant-depression, progressive-twin, single-venturi, or " + STRANGERS + ": four-barrels of other laws than the estimator's, or "
+                    + TWO_BARRELS + ", stack-jet, constant-depression, progressive-twin, single-venturi, or "
+                    + STRANGERS + ": four-barrels of other laws than the estimator's, or "
                     + OPENINGS
                     + ": their accelerator pumps")
     private String family;
@@ -83,7 +84,8 @@ final class AccuracyCommand implements Callable<Integer> {
             case "stack-jet", "constant-depression", "progressive-twin", "single-venturi" -> seed -> PracticeCase
                     .ofFamily(family, seed);
             default -> throw new ParameterException(spec.commandLine(), "found --family " + family
-                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + ", stack-jet, constant-depression, progressive-twin, single-venturi, " + STRANGERS
+                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS
+                    + ", stack-jet, constant-depression, progressive-twin, single-venturi, " + STRANGERS
                     + " and " + OPENINGS + ".");
         };
     }

@@ -5,6 +5,7 @@ import static nariz.text.Message.message;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -94,7 +95,8 @@ public record NeedleChart(List<Needle> needles) {
      */
     public static NeedleChart parse(String source, String csv) {
         List<CsvRecord> rows;
-        try (CsvReader<CsvRecord> reader = CsvReader.builder().ofCsvRecord(csv)) {
+        try (CsvReader<CsvRecord> reader = CsvReader.builder().extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+                .missingFieldStrategy(FieldMismatchStrategy.IGNORE).skipEmptyLines(true).ofCsvRecord(csv)) {
             rows = reader.stream().filter(r -> r.getFields().stream().anyMatch(f -> !f.isBlank())).toList();
         } catch (CsvParseException | java.io.IOException e) {
             throw new InputProblem(source, 1, 1, "", message("problem.nothing"), message("problem.chart-header"));

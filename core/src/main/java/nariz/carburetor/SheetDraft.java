@@ -373,16 +373,11 @@ public final class SheetDraft {
         boolean shared = own.stream().anyMatch(p -> p.startsWith(group));
         String[] steps = (shared ? path : group.substring(0, group.length() - 1)).split("\\.", -1);
         Object here = root;
-        for (int i = 0; i + 1 < steps.length; i++) {
-            if (steps[i].endsWith(ROWS)) {
-                steps[i] = steps[i].replace(ROWS, "");
-                steps = Arrays.copyOf(steps, i + 1);
-                break;
-            }
+        for (int i = 0; i + 1 < steps.length && !steps[i].endsWith(ROWS); i++) {
             here = here instanceof Map<?, ?> m ? m.get(steps[i]) : null;
         }
         if (here instanceof Map<?, ?> m) {
-            m.remove(steps[steps.length - 1]);
+            m.remove(steps[steps.length - 1].replace(ROWS, ""));
         }
     }
 

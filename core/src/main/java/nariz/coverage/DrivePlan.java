@@ -130,7 +130,8 @@ public record DrivePlan(List<Item> items) {
                 p.text(), message("drive-plan.closed-course-or-rolling"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN,
                 SECONDS, p.wantedS(), p.readS())));
-        Circuit atFullLoad = family.circuits().stream().filter(c -> c.role() == Circuit.Role.METERING).reduce((a1, b) -> b)
+        Circuit atFullLoad = family.circuits().stream().filter(c -> c.role() == Circuit.Role.METERING).reduce((a1,
+                b) -> b)
                 .orElse(metering);
         out.add(new Item(atFullLoad, message("drive-plan.two-full-throttle-pulls", 0.5 * red, 0.9 * red),
                 message("drive-plan.closed-course-or-rolling"),

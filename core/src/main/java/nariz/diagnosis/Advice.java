@@ -30,12 +30,14 @@ import nariz.text.Message;
  * @param pump why openings of the throttle hesitate; empty where the steady mixtures come first or too few were read
  * @param dynamics what moving moments show of enrichment, second stage and pulls
  * @param unread columns of the log that are not read, with what they look like
+ * @param needle the needle the drive asks for, station by station; empty where there is none
  */
 public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<Message> missing,
         List<String> assumed, String strategy, List<Previous.Scored> scored, List<Message> notes,
         List<RuleOfThumb> schools, List<BankFinding> banks, SensorFinding sensor, Optional<EarlierEstimate> carried,
-        Optional<PumpStudy.Finding> pump, DriveDynamics dynamics, List<UnreadColumn> unread) {
+        Optional<PumpStudy.Finding> pump, DriveDynamics dynamics, List<UnreadColumn> unread,
+        Optional<NeedleProfile> needle) {
     /** Copies the lists. */
     public Advice {
         circuits = List.copyOf(circuits);

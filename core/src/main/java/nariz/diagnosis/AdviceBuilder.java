@@ -14,6 +14,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Ladder;
+import nariz.carburetor.NeedleDrawing;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.dynamics.PumpStudy;
@@ -71,7 +72,7 @@ final class AdviceBuilder {
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), Remarks.of(o), List.of(),
                 List.of(), sensor(o), Optional.empty(), Optional.empty(), DriveDynamics.NONE,
-                o.log().unread());
+                o.log().unread(), Optional.empty());
     }
 
     /** What part of the answer waits for. */
@@ -117,7 +118,8 @@ final class AdviceBuilder {
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
                 new RulesOfThumb(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
-                        Optional.of(estimate.carried()), pump, dynamics, observation.log().unread());
+                        Optional.of(estimate.carried()), pump, dynamics, observation.log().unread(),
+                        NeedleProfile.of(observation.sheet(), estimate));
     }
 
     private List<Message> notes() {
@@ -215,7 +217,8 @@ final class AdviceBuilder {
         }
         BuildSheet then = Decision.apply(observation.sheet(), chosen.stream().filter(x -> x.ladder().part().profile()
                 .equals(part.profile())).toList());
-        return Optional.of(new Change.Profile(part.profile(), part.each(observation.sheet().carburetor(),
+        double spacing = family().needle(observation.sheet()).map(NeedleDrawing::spacingM).orElse(Double.NaN);
+        return Optional.of(new Change.Profile(part.profile(), spacing, part.each(observation.sheet().carburetor(),
                 s.ladder().stage()), part.each(then.carburetor(), s.ladder().stage())));
     }
 

@@ -1,8 +1,8 @@
 package nariz.diagnosis;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -16,6 +16,7 @@ import nariz.log.ColumnPlan;
 import nariz.log.UnreadColumn;
 import nariz.text.Message;
 import nariz.text.Wording;
+import nariz.units.Quantity;
 import nariz.units.Units;
 import tools.jackson.databind.ObjectMapper;
 import tools.jackson.databind.json.JsonMapper;
@@ -54,10 +55,30 @@ public final class AdviceJson {
         root.put("banks", a.banks().stream().map(AdviceJson::bank).toList());
         root.put("sensor", ordered("lagS", round(a.sensor().lagS(), 3), "exhaustL", round(a.sensor().exhaustL(), 2)));
         root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
+        root.put("needle", a.needle().map(AdviceJson::needle).orElse(null));
         root.put("pump", a.pump().map(AdviceJson::pump).orElse(null));
         root.put("moments", MomentsJson.of(a.dynamics()));
         root.put("columnsNotRead", a.unread().stream().map(AdviceJson::unread).toList());
         return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(root) + "\n";
+    }
+
+    /** Diameters in thousandths of an inch, as needles are told in. */
+    private static Map<String, Object> needle(NeedleProfile n) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("spacing", Quantity.trim(1e3 * n.spacingM(), 3) + " mm");
+        m.put("unit", "thou");
+        m.put("oneTurnWouldDo", n.level());
+        m.put("stations", n.stations().stream().map(s -> {
+            Map<String, Object> o = new LinkedHashMap<>();
+            o.put("today", round(s.diameterM() / Units.THOU, 2));
+            o.put("wanted", s.read() ? round(s.wantedM() / Units.THOU, 2) : null);
+            o.put("low", s.read() ? round(s.lowM() / Units.THOU, 2) : null);
+            o.put("high", s.read() ? round(s.highM() / Units.THOU, 2) : null);
+            o.put("byFiling", s.read() && s.byFiling());
+            o.put("dwellS", round(s.dwellS(), 1));
+            return o;
+        }).toList());
+        return m;
     }
 
     private static Map<String, Object> pump(PumpStudy.Finding f) {
@@ -164,6 +185,7 @@ public final class AdviceJson {
                 Change.Profile p = c.profile().get();
                 Map<String, Object> m = change(c);
                 m.put("part", p.key());
+                m.put("spacing", Quantity.trim(1e3 * p.spacingM(), 3) + " mm");
                 m.put("from", p.from().stream().map(v -> round(v, 3)).toList());
                 m.put("to", p.to().stream().map(v -> round(v, 3)).toList());
                 m.put("bands", all.stream().filter(x -> x.side() == c.side() && x.profile().map(Change.Profile::key)

@@ -8,6 +8,7 @@ import java.util.Map;
 import nariz.carburetor.Circuit;
 import nariz.estimation.Flag;
 import nariz.text.Message;
+import nariz.units.Units;
 
 /** Advice as plain text for a terminal, at most 100 columns wide. */
 public final class AdviceText {
@@ -30,6 +31,7 @@ public final class AdviceText {
         predicted(a, out);
         scored(a, out);
         circuits(a, out);
+        a.needle().ifPresent(n -> needle(n, out));
         causes(a, out);
         moments(a, out);
         schools(a, out);
@@ -100,6 +102,22 @@ public final class AdviceText {
                         k.high()));
             }
             out.add(wrap("Bank " + b.bank() + " alone: " + String.join(", ", words), ""));
+        }
+        out.add("");
+    }
+
+    private static void needle(NeedleProfile n, List<String> out) {
+        out.add(String.format(Locale.ROOT, "%-15s %-9s %s", "needle station", "today", "wanted (90 % interval), thou"));
+        for (int i = 0; i < n.stations().size(); i++) {
+            NeedleProfile.Station s = n.stations().get(i);
+            out.add(String.format(Locale.ROOT, "%-15d %-9.1f %s", i + 1, s.diameterM() / Units.THOU, s.read()
+                    ? String.format(Locale.ROOT, "%.1f (%.1f to %.1f)%s", s.wantedM() / Units.THOU,
+                    s.lowM() / Units.THOU,
+                    s.highM() / Units.THOU, s.highM() < s.diameterM() ? ", thinner: can be filed" : s.lowM()
+                    > s.diameterM() ? ", thicker: another needle" : "") : "not read"));
+        }
+        if (n.level()) {
+            out.add("All stations ask for the same: the jet's height first.");
         }
         out.add("");
     }

@@ -35,10 +35,11 @@ public record Change(Part part, Stage side, Circuit circuit, double from, double
      * A profile of stations, all changes to it made.
      *
      * @param key name in files
+     * @param spacingM distance of stations, m
      * @param from sizes at the stations now, in the part's unit
      * @param to sizes then
      */
-    public record Profile(String key, List<Double> from, List<Double> to) {
+    public record Profile(String key, double spacingM, List<Double> from, List<Double> to) {
         /** Copies the lists. */
         public Profile {
             from = List.copyOf(from);

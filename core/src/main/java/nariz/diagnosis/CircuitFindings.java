@@ -90,7 +90,8 @@ final class CircuitFindings {
                     read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
                     : Double.NaN, status,
                     confounded(c),
-                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ ? estimate.mainSlope()
+                    c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ
+                    ? estimate.mainSlope()
                     : Optional.empty(), why(c, status, read, half, check), asks ? drive(c, observation)
                     : Message.NONE));
         }

@@ -21,12 +21,12 @@ import org.hipparchus.linear.RealVector;
 /**
  * The needle a drive asks for, station by station.
  *
- * <p>r_i = ln(phi_i/target_i) over steady cells i is a sum over bands b of share_b(x_i) c_b, x_i the place on the needle
- * that meters there: weighted least squares with a ridge of {@value #USUAL} for c, weights from the reading's error and
- * the dwell. The annulus at a station then has to be exp(-c) times as large, c = sum of share_b c_b there: d'² = d_j² -
- * (d_j² - d²) exp(-c), d_j the jet's diameter, which leaves the jet's height out of account. The interval is that of c
- * with the sensor's own error besides. A station counts as read where it is no further than one station from a place the
- * drive dwelt at.
+ * <p>r_i = ln(phi_i/target_i) over steady cells i is a sum over bands b of share_b(x_i) c_b, x_i the place on the
+ * needle that meters there: weighted least squares with a ridge of {@value #USUAL} for c, weights from the reading's
+ * error and the dwell. The annulus at a station then has to be exp(-c) times as large, c = sum of share_b c_b there:
+ * d'² = d_j² - (d_j² - d²) exp(-c), d_j the jet's diameter, which leaves the jet's height out of account. The interval
+ * is that of c with the sensor's own error besides. A station counts as read where it is no further than one station
+ * from a place the drive dwelt at.
  *
  * @param spacingM distance of stations, m
  * @param stations what each is and ought to be
@@ -64,25 +64,29 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
         stations = List.copyOf(stations);
     }
 
+    /** {@return diameters wanted, m; NaN at stations that were not read} */
+    public List<Double> diameters() {
+        return stations.stream().map(s -> s.read() ? s.wantedM() : Double.NaN).toList();
+    }
+
     /**
      * The needle a drive asks for.
      *
-     * @param a analysis
-     * @return stations; empty where the carburetor has no needle or nothing was estimated
+     * @param sheet build sheet
+     * @param estimate what was found
+     * @return stations; empty where the carburetor has no needle
      */
-    public static Optional<NeedleProfile> of(Analysis a) {
-        BuildSheet sheet = a.observation().sheet();
+    static Optional<NeedleProfile> of(BuildSheet sheet, Estimate estimate) {
         Family family = sheet.carburetor().family();
         Optional<NeedleDrawing> needle = family.needle(sheet);
         Optional<Bands> bands = family.bands();
-        if (needle.isEmpty() || bands.isEmpty() || !a.estimated()) {
+        if (needle.isEmpty() || bands.isEmpty()) {
             return Optional.empty();
         }
-        return Optional.of(fitted(a, sheet, needle.get(), bands.get()));
+        return Optional.of(fitted(estimate, sheet, needle.get(), bands.get()));
     }
 
-    private static NeedleProfile fitted(Analysis a, BuildSheet sheet, NeedleDrawing needle, Bands bands) {
-        Estimate e = a.estimate();
+    private static NeedleProfile fitted(Estimate e, BuildSheet sheet, NeedleDrawing needle, Bands bands) {
         List<Cell> cells = e.cells();
         Strategy strategy = Strategy.of(sheet);
         DeliveryModel model = e.carburetor().model(sheet);

@@ -35,7 +35,8 @@ final class PracticeEngines {
     private static String holes(Random r) {
         double size = 0.8 + 0.05 * r.nextInt(6);
         double low = 0.45 + 0.3 * r.nextDouble();
-        return String.format(Locale.ROOT, "\"progressionHoles\": [{\"diameter\": \"%.2f mm\", \"height\": \"%.2f mm\"}, "
+        return String.format(Locale.ROOT,
+                "\"progressionHoles\": [{\"diameter\": \"%.2f mm\", \"height\": \"%.2f mm\"}, "
                 + "{\"diameter\": \"%.2f mm\", \"height\": \"%.2f mm\"}, {\"diameter\": \"%.2f mm\", \"height\": "
                 + "\"%.2f mm\"}]", size, low, 0.9 * size, low + 0.7, 0.7 * size, low + 1.6);
     }

@@ -29,7 +29,8 @@ public final class Enrichment {
         double jet = Units.holeArea(b.main().jetM());
         if (b.enrichment().hasRods()) {
             closedM2 = jet - Units.holeArea(b.enrichment().rodCruiseM());
-            extraM2 = channel * (Units.holeArea(b.enrichment().rodCruiseM()) - Units.holeArea(b.enrichment().rodPowerM()));
+            extraM2 = channel * (Units.holeArea(b.enrichment().rodCruiseM()) - Units.holeArea(
+                    b.enrichment().rodPowerM()));
         } else {
             closedM2 = jet;
             extraM2 = ratingPa > 0.0 ? channel * Units.holeArea(b.enrichment().channelM()) : 0.0;

@@ -81,7 +81,9 @@ public enum FlowCoefficient implements Coefficient {
     PULSE(1.47, 0.12),
     /** Discharge of an air corrector down its stack, emulsion tube and froth. */
     STACK_AIR_DISCHARGE(0.153, 0.2),
-    /** Travel of a plate's edge against the drawing of its progression holes, m; {@value Passages.Holes#DRAWN} as drawn. */
+    /**
+     * Travel of a plate's edge against the drawing of its progression holes, m; {@value Passages.Holes#DRAWN} as drawn.
+     */
     HOLE_EDGE(Passages.Holes.DRAWN, 0.15),
     /** Discharge of the annulus between jet and needle at high Reynolds number. */
     ANNULUS_DISCHARGE(1.19, 0.05),

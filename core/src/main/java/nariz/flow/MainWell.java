@@ -18,10 +18,11 @@ import nariz.units.Units;
  * homogeneous flow as in {@link IdleNetwork}. With no main flow x is what the idle feed needs. Because idle feed is
  * taken behind the jet, a richer idle circuit is partly given back by the main circuit once that flows.
  *
- * <p>In a stack of jet, emulsion tube and air corrector the bleed is the corrector in series with the rows of holes that
- * the fuel in the well has left: A_b becomes 1/sqrt(1/A_b² + 1/A_r²), A_r the area of the rows at depths below x/(rho_f
- * g). A venturi that feeds one cylinder sees its flow in pulses: the mean of the square is more than the square of the
- * mean, the pulses that smear the start grow with the flow itself, and P is {@link FlowCoefficient#PULSE} times as much (Winterbone and Pearson 2000 on runners that pulsate).
+ * <p>In a stack of jet, emulsion tube and air corrector the bleed is the corrector in series with the rows of holes
+ * that the fuel in the well has left: A_b becomes 1/sqrt(1/A_b² + 1/A_r²), A_r the area of the rows at depths below
+ * x/(rho_f g). A venturi that feeds one cylinder sees its flow in pulses: the mean of the square is more than the
+ * square of the mean, the pulses that smear the start grow with the flow itself, and P is {@link
+ * FlowCoefficient#PULSE} times as much (Winterbone and Pearson 2000 on runners that pulsate).
  */
 public final class MainWell extends BracketedRoot {
     private static final double KINEMATIC_VISCOSITY = 5.5e-7;

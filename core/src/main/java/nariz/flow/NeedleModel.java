@@ -14,14 +14,14 @@ import nariz.units.Units;
 /**
  * A constant-depression carburetor: the air lifts a piston, the piston lifts a profiled needle out of its jet.
  *
- * <p>The piston of diameter D, whose weight and spring ask for a depression P(y) = P_0 s (1 + a y) at lift y H (y from 0
- * to 1, H the needle's length, s the spring's strength), rests where the air m fits through the gap under it: m = b D (y
- * H + g) sqrt(2 rho_a P(y)), b the width of the bridge over D with its discharge, g the gap at rest. Once it is up, y =
- * 1 and P grows with m². Fuel comes through the annulus between jet and needle, F = C A sqrt(2 rho_f (P - rho_f g h)),
- * A = pi/4 (d_j² - d_n²), d_n the needle's diameter at the distance y H + t p below its shoulder with the jet lowered by
- * t turns of pitch p. C = C_0/(1 + B/sqrt(Re)), Re = v (d_j - d_n)/nu: narrow annuli lose discharge (Heywood 1988,
- * section 7.2.3, on small orifices). The circuits are bands of stations; what the annulus delivers is shared among them
- * by where the needle stands.
+ * <p>The piston of diameter D, whose weight and spring ask for a depression P(y) = P_0 s (1 + a y) at lift y H (y from
+ * 0 to 1, H the needle's length, s the spring's strength), rests where the air m fits through the gap under it: m = b
+ * D (y H + g) sqrt(2 rho_a P(y)), b the width of the bridge over D with its discharge, g the gap at rest. Once it is
+ * up, y = 1 and P grows with m². Fuel comes through the annulus between jet and needle, F = C A sqrt(2 rho_f (P -
+ * rho_f g h)), A = pi/4 (d_j² - d_n²), d_n the needle's diameter at the distance y H + t p below its shoulder with the
+ * jet lowered by t turns of pitch p. C = C_0/(1 + B/sqrt(Re)), Re = v (d_j - d_n)/nu: narrow annuli lose discharge
+ * (Heywood 1988, section 7.2.3, on small orifices). The circuits are bands of stations; what the annulus delivers is
+ * shared among them by where the needle stands.
  */
 public final class NeedleModel extends BracketedRoot implements DeliveryModel {
     /** Shoulder of a needle that sits as drawn, m: an offset, so that it can be drawn as a factor. */

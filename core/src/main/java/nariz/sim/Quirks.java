@@ -59,7 +59,8 @@ final class Quirks {
             case WILD -> 0.055;
         };
         bankSpread = 0.015 * r.nextGaussian();
-        coefficients = fitted.carburetor().family().standard().drawn(fitted.carburetor().family().coefficients(), r, 0.75);
+        coefficients = fitted.carburetor().family().standard().drawn(fitted.carburetor().family().coefficients(), r,
+                0.75);
     }
 
     static Quirks of(long seed, BuildSheet fitted) {

@@ -32,7 +32,8 @@ public class SheetDraftTest {
         assertThat(sheet.name()).isEqualTo("77");
         assertThat(sheet.engine().cylinders()).isEqualTo(6);
         assertThat(sheet.engine().displacementM3()).isCloseTo(3e-3, within(1e-9));
-        assertThat(Barrels.of(sheet.carburetor(), Stage.PRIMARY).main().jetM()).isCloseTo(61 * Units.THOU, within(1e-9));
+        assertThat(Barrels.of(sheet.carburetor(), Stage.PRIMARY).main().jetM()).isCloseTo(61 * Units.THOU,
+                within(1e-9));
         assertThat(Barrels.of(sheet.carburetor(), Stage.PRIMARY).idle().feedM()).isCloseTo(0.94e-3, within(1e-9));
         assertThat(Barrels.of(sheet.carburetor(), Stage.PRIMARY).idle().screwTurns()).isEqualTo(2.375);
         assertThat(d.get("carburetor.primary.mainJet")).isEqualTo("61 thou");

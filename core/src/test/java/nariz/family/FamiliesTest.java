@@ -198,7 +198,7 @@ public class FamiliesTest {
                 InputProblem.class).hasMessageContaining("carburetor.count");
         assertThatThrownBy(() -> BuildSheetReader.parse("two.json", String.format(TWO_BARREL, 1).replace(
                 "\"count\": 1,", "\"secondary\": {\"mainJet\": \"60 thou\"},"))).isInstanceOf(InputProblem.class)
-                .hasMessageContaining("carburetor.secondary").hasMessageContaining("not known");
+                .hasMessageContaining("carburetor.secondary").hasMessageContaining("a field that the family");
     }
 
     @Test

@@ -45,7 +45,7 @@ public class OtherWordsTest {
     /** Text in quotes and brackets is the file's own, or an example of what to write in it. */
     private static String ownWords(String message) {
         return message.replaceAll("\"[^\"]*\"", "").replaceAll("\\([^()]*\\)", "").replaceAll("\\{[^}]*}", "")
-                .replaceAll("(?<=: )[a-zA-Z, ]+(?=[.)]|$)", "").replaceAll("[a-z]+_[A-Za-z]+", "");
+                .replaceAll("(?<=: )[a-zA-Z0-9, -]+(?=[.)]|$)", "").replaceAll("[a-z]+_[A-Za-z]+", "");
     }
 
     @Test(dataProvider = "badFiles")

@@ -5,7 +5,6 @@ import static nariz.app.words.WindowWords.say;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import javafx.scene.canvas.GraphicsContext;
@@ -26,8 +25,8 @@ import nariz.text.Message;
 
 /**
  * The needle in its jet, from the shoulder to the tip: above, the gap it leaves at every station, drawn wider than it
- * is, with the jet's rim where it stands at the cursor; below, how much thinner or thicker it ought to be, with the 90 %
- * interval, what is being tried, and the nearest needles of the user's own table.
+ * is, with the jet's rim where it stands at the cursor; below, how much thinner or thicker it ought to be, with the 90
+ * % interval, what is being tried, and the nearest needles of the user's own table.
  */
 public final class NeedlePicture extends SteppedPicture {
     private static final double LEFT = 74;
@@ -39,9 +38,6 @@ public final class NeedlePicture extends SteppedPicture {
     private static final double LEAST_RANGE_M = 38e-6;
     private static final double NEAR_PX = 30;
     private static final int NEAREST = 2;
-
-    private Drive profiled;
-    private Optional<NeedleProfile> profile = Optional.empty();
 
     /**
      * Sets up the picture.
@@ -56,11 +52,7 @@ public final class NeedlePicture extends SteppedPicture {
 
     private Optional<NeedleProfile> profile() {
         Drive d = session().driveProperty().get();
-        if (!Objects.equals(d, profiled)) {
-            profiled = d;
-            profile = d == null ? Optional.empty() : NeedleProfile.of(d.analysis());
-        }
-        return profile;
+        return d == null ? Optional.empty() : d.analysis().advice().needle();
     }
 
     private static DeliveryModel model(Drive d) {
@@ -241,8 +233,7 @@ public final class NeedlePicture extends SteppedPicture {
             return;
         }
         List<NeedleProfile.Station> stations = profile.stations();
-        List<NeedleChart.Near> near = chart.get().nearest(stations.stream().map(s -> s.read() ? s.wantedM()
-                : Double.NaN).toList(), profile.spacingM());
+        List<NeedleChart.Near> near = chart.get().nearest(profile.diameters(), profile.spacingM());
         double y = bottom - 22;
         for (NeedleChart.Near one : near.subList(0, Math.min(NEAREST, near.size()))) {
             List<Double> d = one.needle().at(stations.size(), profile.spacingM());

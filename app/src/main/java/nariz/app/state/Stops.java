@@ -26,7 +26,8 @@ public final class Stops {
     public static final Stop PROOF = new ProofStop();
 
     /** Circuits that share their role with others of their stage, of any family: each has a stop of its own. */
-    static final List<Circuit> BANDS = Families.all().stream().flatMap(f -> f.circuits().stream().filter(c -> f.circuits()
+    static final List<Circuit> BANDS = Families.all().stream().flatMap(f -> f.circuits().stream().filter(c ->
+            f.circuits()
             .stream().filter(o -> o.is(c.stage(), c.role())).count() > 1)).distinct().toList();
     private static final List<Stop> ALL = Stream.of(List.of(IDLE, TRANSFER, MAIN), BANDS.stream().map(c -> (Stop)
             new CircuitStop(c)).toList(), List.of(POWER, PUMP, SECONDARY, PROOF)).flatMap(List::stream).toList();

@@ -22,8 +22,8 @@ import nariz.app.chart.Scrubber;
 import nariz.app.print.KeyCardPdf;
 import nariz.app.state.Drive;
 import nariz.app.state.Session;
-import nariz.sim.Demo;
 import nariz.app.state.Stop;
+import nariz.sim.Demo;
 import nariz.text.Language;
 
 /**

@@ -105,7 +105,8 @@ final class Pictures extends VBox {
 
     /** Where the user's own table of needles is read. */
     private Button chart(NeedlePicture needle, FilePicker picker) {
-        Button b = MainWindow.button(say("needle-picture.chart"), "needle-chart", say("needle-picture.chart-help"), () ->
+        Button b = MainWindow.button(say("needle-picture.chart"), "needle-chart", say("needle-picture.chart-help"),
+                () ->
                 picker.pick(getScene().getWindow(), say("needle-picture.chart"), "*.csv").ifPresent(
                         session::readNeedles));
         b.managedProperty().bind(b.visibleProperty());

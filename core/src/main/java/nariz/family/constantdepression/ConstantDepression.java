@@ -162,6 +162,9 @@ public final class ConstantDepression implements Family {
         int count = f.whole("count", 1, MOST, engine.displacementM3() > 2.2e-3 ? 2 : 1);
         Map<String, Double> numbers = new LinkedHashMap<>();
         Map<String, String> words = new LinkedHashMap<>();
+        if (f.has("barrels")) {
+            f.whole("barrels", 1, 1, 1);
+        }
         SheetFields p = f.object("primary");
         String at = "primary.";
         double bore = p.quantity("bore", Dimension.LENGTH, 20e-3, 65e-3, "38 mm", bore(engine, count));

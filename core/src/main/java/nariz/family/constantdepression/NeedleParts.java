@@ -36,10 +36,12 @@ final class NeedleParts {
     static final Part JET_HEIGHT = Part.turns("jet-height", Part.Role.IDLE_MIXTURE, "jetHeight", true).fromDatum()
             .then("recheck.idle-speed-and-stop", "recheck.light-cruise", "recheck.full-load")
             .by(work(List.of("jet-spanner", "vacuum-gauge-or-this"),
-            List.of("engine-fully-warm-idling", "lift-each-piston-a-hair", "turn-every-jet-to", "wait-until-it-settles"),
+            List.of("engine-fully-warm-idling", "lift-each-piston-a-hair", "turn-every-jet-to",
+            "wait-until-it-settles"),
             "needle-drive-again"));
     private static final Part.Work NEEDLE = work(List.of("small-screwdriver", "micrometer", "damper-oil-can"),
-            List.of("mark-and-lift-the-piston", "measure-the-needle", "fit-needle-that-has", "piston-falls-with-a-click",
+            List.of("mark-and-lift-the-piston", "measure-the-needle", "fit-needle-that-has",
+            "piston-falls-with-a-click",
             "fill-the-damper"), "needle-drive-again");
     /** Bands of the needle, in the order of the circuits. */
     static final List<Part> NEEDLE_BANDS = List.of(band("needle-idle", 0), band("needle-cruise", 1),

@@ -184,7 +184,8 @@ public abstract class MeteredFamily implements Family {
             case SECOND_SPRING, SECOND_LINKAGE -> MeteredCircuits.SECONDARY_MAIN;
             case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;
             case IDLE_FUEL, IDLE_AIR -> primary ? MeteredCircuits.TRANSFER : MeteredCircuits.SECONDARY_IDLE;
-            case METERING_FUEL, METERING_AIR, AIR_WAY, STATION -> primary ? MeteredCircuits.MAIN : MeteredCircuits.SECONDARY_MAIN;
+            case METERING_FUEL, METERING_AIR, AIR_WAY, STATION -> primary ? MeteredCircuits.MAIN
+                    : MeteredCircuits.SECONDARY_MAIN;
             case ENRICHMENT_OPENING, ENRICHMENT_AMOUNT ->
                     primary ? MeteredCircuits.POWER : MeteredCircuits.SECONDARY_MAIN;
         };
