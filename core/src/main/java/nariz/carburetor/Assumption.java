@@ -50,7 +50,7 @@ public final class Assumption {
     /** What the field is part of; the name of the car stands by itself. */
     private static String group(String path) {
         String[] steps = path.split("\\.", -1);
-        return steps.length < 2 ? "car" : steps[steps.length - 2];
+        return steps.length < 2 ? "car" : steps[steps.length - 2].replace("[]", "");
     }
 
     /** {@code idleSpeed} as {@code idle-speed}. */

@@ -37,8 +37,9 @@ public final class SheetDraft {
      * @param path where it stands, for example {@code engine.cam}
      * @param unit unit that a bare number is taken to be in; empty for bare numbers and words
      * @param choices words it may be; empty for anything else
+     * @param several whether it usually holds several, with semicolons between
      */
-    public record Field(String path, String unit, List<String> choices) {
+    public record Field(String path, String unit, List<String> choices, boolean several) {
         /** Copies the list. */
         public Field {
             choices = List.copyOf(choices);
@@ -51,7 +52,7 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field bare(String path) {
-            return new Field(path, "", List.of());
+            return new Field(path, "", List.of(), false);
         }
 
         /**
@@ -62,7 +63,7 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field in(String path, String unit) {
-            return new Field(path, unit, List.of());
+            return new Field(path, unit, List.of(), false);
         }
 
         /**
@@ -73,7 +74,7 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field of(String path, List<String> choices) {
-            return new Field(path, "", choices);
+            return new Field(path, "", choices, false);
         }
 
         /**
@@ -85,11 +86,22 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field rows(String list, String name, String unit) {
-            return new Field(list + ROWS + "." + name, unit, List.of());
+            return new Field(list + ROWS + "." + name, unit, List.of(), true);
+        }
+
+        /**
+         * A field that holds several quantities, semicolons between.
+         *
+         * @param path where it stands
+         * @param unit unit that bare numbers are taken to be in
+         * @return the field
+         */
+        public static Field each(String path, String unit) {
+            return new Field(path, unit, List.of(), true);
         }
 
         private Field below(String group) {
-            return new Field(group + path, unit, choices);
+            return new Field(group + path, unit, choices, several);
         }
 
         /** {@return the name for people} */
@@ -228,7 +240,7 @@ public final class SheetDraft {
             return;
         }
         Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(new Field(path, "",
-                List.of()));
+                List.of(), false));
         if ("name".equals(path) || !field.choices().isEmpty()) {
             here.put(last, text.trim());
             return;
@@ -240,7 +252,7 @@ public final class SheetDraft {
     /** One field of every object of a list; rows that nothing is left in go. */
     private void setRows(Map<String, Object> here, String path, String list, String name, @Nullable String text) {
         Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(new Field(path, "",
-                List.of()));
+                List.of(), false));
         List<String> values = text == null ? List.of() : Arrays.stream(text.split(EACH)).filter(t -> !t.isBlank())
                 .toList();
         List<Map<String, Object>> rows = new ArrayList<>();

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
@@ -38,6 +39,8 @@ public final class NeedlePicture extends SteppedPicture {
     private static final double LEAST_RANGE_M = 38e-6;
     private static final double NEAR_PX = 30;
     private static final int NEAREST = 2;
+    /** How much further on the next place has to be, in stations. */
+    private static final double NEXT = 0.4;
 
     /**
      * Sets up the picture.
@@ -71,7 +74,9 @@ public final class NeedlePicture extends SteppedPicture {
         Drive d = session().driveProperty().get();
         if (d != null && profile().isPresent()) {
             double now = station(d);
-            goTo(d, next ? Math.floor(now + 1.0) : Math.ceil(now - 1.0));
+            DeliveryModel m = model(d);
+            goTo(d, next ? now + 1.0 : now - 1.0, c -> next ? m.stationAt(c.airKgPerS()) > now + NEXT : m.stationAt(c
+                    .airKgPerS()) < now - NEXT);
         }
     }
 
@@ -82,16 +87,16 @@ public final class NeedlePicture extends SteppedPicture {
             int n = profile().get().stations().size();
             double at = (px - LEFT) / (getWidth() - LEFT - RIGHT) * (n - 1);
             if (at > -NEAR_PX && at < n) {
-                goTo(d, at);
+                goTo(d, at, c -> true);
             }
         }
     }
 
     /** To the longest stay near a station. */
-    private void goTo(Drive d, double station) {
+    private void goTo(Drive d, double station, Predicate<Cell> among) {
         DeliveryModel m = model(d);
         List<Cell> cells = d.analysis().estimated() ? d.analysis().estimate().cells() : List.of();
-        cells.stream().max(Comparator.comparingDouble(c -> Math.min(c.dwellS(), 10.0) - 20.0 * Math.abs(m.stationAt(
+        cells.stream().filter(among).max(Comparator.comparingDouble(c -> Math.min(c.dwellS(), 10.0) - 20.0 * Math.abs(m.stationAt(
                 c.airKgPerS()) - station))).ifPresent(c -> session().moveCursor(c.longestSample()));
     }
 

@@ -250,7 +250,8 @@ public final class MainWindow extends StackPane {
         String side = work.choice().shown();
         guide.open(openPanel.isVisible() ? "garage" : !side.equals(WorkColumn.CARD) ? side : shown.equals(Pictures
                 .STREAM) ? session.driveProperty().get() == null ? "start" : "plane" : shown.equals(Pictures.TRIALS)
-                || shown.equals(Pictures.DIFFERENCE) ? "compare" : shown);
+                || shown.equals(Pictures.DIFFERENCE) ? "compare" : shown.equals(Pictures.HOLES) ? Pictures.NEEDLE
+                : shown);
     }
 
     /**

@@ -173,7 +173,8 @@ final class SheetPanel extends VBox {
         section(say("sheet-panel.car"), fields.stream().filter(f -> f.path().startsWith("engine.") || f.path()
                 .startsWith("ambient.") || "name".equals(f.path())).toList());
         section(say("sheet-panel.carburetor"), fields.stream().filter(f -> f.path().matches("carburetor\\.[a-zA-Z]+")
-                || f.path().startsWith("carburetor.secondaryOpening.") || f.path().startsWith("carburetor.pump."))
+                || f.path().startsWith("carburetor.secondaryOpening.") || f.path().startsWith("carburetor.pump.")
+                || f.path().startsWith("carburetor.choke."))
                 .toList());
         sides(fields);
         section(say("sheet-panel.targets"), fields.stream().filter(f -> f.path().startsWith("targets.")).toList());
@@ -212,18 +213,19 @@ final class SheetPanel extends VBox {
         Map<String, Integer> rows = new LinkedHashMap<>();
         for (SheetDraft.Field f : fields) {
             String[] steps = f.path().split("\\.", -1);
-            Stage side = steps.length == 3 ? Stage.ofKey(steps[1]).orElse(null) : null;
+            Stage side = steps.length > 2 ? Stage.ofKey(steps[1]).orElse(null) : null;
             if (side == null) {
                 continue;
             }
-            Integer known = rows.get(steps[2]);
+            String part = f.path().substring(steps[0].length() + steps[1].length() + 2);
+            Integer known = rows.get(part);
             int row = known == null ? rows.size() + 1 : known;
             Node input = input(f);
             if (known == null) {
-                rows.put(steps[2], row);
+                rows.put(part, row);
                 g.add(named(say(Assumption.part(f.path())), f), 0, row);
             }
-            g.add(input, 1 + side.ordinal(), row);
+            g.add(input, 1 + side.ordinal(), row, f.several() && stages.size() == 1 ? 2 : 1, 1);
         }
         form.getChildren().addAll(heading(say("sheet-panel.parts")), g);
     }
@@ -243,9 +245,9 @@ final class SheetPanel extends VBox {
 
     private Node input(SheetDraft.Field f) {
         Control c = f.choices().isEmpty() ? text(f) : choice(f);
-        c.setId("sheet-" + f.path().replace('.', '-'));
+        c.setId("sheet-" + f.path().replace("[]", "").replace('.', '-'));
         c.setAccessibleText(say(f.label()) + (f.unit().isEmpty() ? "" : ", " + f.unit()));
-        c.setPrefWidth(FIELD_W);
+        c.setPrefWidth(f.several() && draft.stages().size() == 1 ? 2 * FIELD_W + UNIT_W : FIELD_W);
         inputs.put(f.path(), c);
         Label unit = new Label(f.unit());
         unit.getStyleClass().add("small");

@@ -213,7 +213,7 @@ public final class ConstantDepression implements Family {
                 SheetDraft.Field.in("primary.bore", "mm"), SheetDraft.Field.in("primary.jet", "thou"),
                 SheetDraft.Field.in("primary.jetHeight", "turns"), SheetDraft.Field.in("primary.jetPitch", "mm"),
                 SheetDraft.Field.in("primary.needle.spacing", "mm"),
-                SheetDraft.Field.in("primary.needle.diameters", "thou"),
+                SheetDraft.Field.each("primary.needle.diameters", "thou"),
                 SheetDraft.Field.of("primary.pistonSpring", SPRINGS), SheetDraft.Field.of("primary.damperOil", OILS));
     }
 

@@ -1,0 +1,197 @@
+package nariz.app.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import javafx.application.Platform;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import nariz.app.Toolkit;
+import nariz.app.WindowScene;
+import nariz.app.state.Session;
+import nariz.app.state.Settings;
+import nariz.app.state.Stop;
+import nariz.app.state.Stops;
+import nariz.diagnosis.RegimePrediction;
+import nariz.log.LogWriter;
+import nariz.sim.Demo;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+
+/** Cars that are no four-barrel: from an empty form or a demo to a tune that is proved, in a fresh window each. */
+public class OtherCarsTest {
+    private Stage stage;
+    private Session session;
+    private MainWindow window;
+    private Hands hands;
+    private Path folder;
+    private final Path[] picked = new Path[1];
+
+    @BeforeMethod
+    void open() throws IOException {
+        Toolkit.start();
+        folder = Files.createTempDirectory("nariz");
+        Path settings = folder.resolve("window.properties");
+        Files.writeString(settings, "toured = true\n");
+        Hands.run(() -> {
+            stage = new Stage();
+            session = new Session(Platform::runLater, folder.resolve("garage.nariz"));
+            window = new MainWindow(session, (owner, title, pattern) -> Optional.ofNullable(picked[0]), Settings.of(
+                    settings));
+            stage.setScene(WindowScene.of(window));
+            stage.show();
+            window.showOpen(true);
+        });
+        hands = new Hands(stage);
+        Hands.settle();
+    }
+
+    @AfterMethod
+    void close() {
+        Hands.run(() -> {
+            session.close();
+            stage.close();
+        });
+    }
+
+    private void demo(Demo d) {
+        hands.click(d == Demo.ESTATE ? "open-panel-demo" : "open-panel-demo-" + d.id());
+        Hands.waitFor(d.id(), () -> session.driveProperty().get() != null && session.busyProperty().get().isEmpty()
+                && Demo.of(session.driveProperty().get().sheet()).equals(Optional.of(d)));
+        Hands.settle();
+    }
+
+    private boolean offered(String picture) {
+        return Hands.onInterface(() -> window.lookup("#show-" + picture).isManaged());
+    }
+
+    private List<String> stops() {
+        return Stops.of(session.driveProperty().get().sheet().carburetor().family()).stream().map(Stop::label).toList();
+    }
+
+    private double rms() {
+        return session.driveProperty().get().analysis().advice().predicted().stream().map(RegimePrediction::before)
+                .mapToDouble(e -> e.rms() * e.rms()).sum();
+    }
+
+    private void driveAgain() {
+        Hands.run(() -> ((Button) window.lookup("#card-fitted")).fire());
+        Hands.waitFor("the next drive", () -> session.busyProperty().get().isEmpty()
+                && session.comparisons().comparisonProperty().get() != null);
+        Hands.settle();
+    }
+
+    @Test
+    public void needleCarShowsItsStationsAndIsTunedInTwoRounds() throws IOException {
+        demo(Demo.SMALL_FOUR);
+        assertThat(stops()).containsExactly("Idle", "Cruise", "Pull", "Full lift", "Proof");
+        assertThat(offered("needle")).isTrue();
+        assertThat(offered("holes")).isFalse();
+        assertThat(offered("enrichment")).isFalse();
+        assertThat(session.stopProperty().get().label()).isIn("Cruise", "Pull");
+        hands.click("show-needle");
+        int before = session.cursorProperty().get();
+        Hands.run(() -> window.lookup("#needle").requestFocus());
+        hands.press(KeyCode.N);
+        assertThat(session.cursorProperty().get()).isNotEqualTo(before);
+        picked[0] = folder.resolve("needles.csv");
+        Files.writeString(picked[0], "needle, 1 (thou), 2, 3, 4, 5, 6, 7, 8\nX1, 89.4, 86.7, 84.7, 82.8, 79.7, 76.4, "
+                + "73.7, 70.9\n");
+        hands.click("needle-chart");
+        assertThat(session.needlesProperty().get().orElseThrow().needles()).hasSize(1);
+        Files.writeString(picked[0], "needle, 1 (thou), 2\nX1, 80, 89\n");
+        hands.click("needle-chart");
+        assertThat(session.problemProperty().get()).contains("needles.csv, line 2, column 3", "thinner");
+        Hands.run(session::dismissProblem);
+        double was = rms();
+        driveAgain();
+        assertThat(rms()).isLessThan(0.5 * was);
+        assertThat(session.driveProperty().get().sheet().carburetor()).isNotEqualTo(Demo.SMALL_FOUR.sheet()
+                .carburetor());
+    }
+
+    @Test
+    public void jetStacksShowTheirHolesAndTheNextCarIsShownByItsOwnStops() {
+        demo(Demo.ROADSTER);
+        assertThat(stops()).containsExactly("Idle", "Transfer", "Main", "Pump", "Proof");
+        assertThat(offered("holes")).isTrue();
+        assertThat(offered("needle")).isFalse();
+        hands.click("show-holes");
+        Hands.run(() -> window.lookup("#holes").requestFocus());
+        int before = session.cursorProperty().get();
+        hands.press(KeyCode.P);
+        assertThat(session.cursorProperty().get()).isNotEqualTo(before);
+        double was = rms();
+        driveAgain();
+        assertThat(rms()).isLessThan(0.7 * was);
+        Hands.run(() -> {
+            session.goTo(Stops.MAIN);
+            ((ToggleButton) window.lookup("#show-holes")).fire();
+        });
+        hands.choose("demo-small-four");
+        Hands.waitFor("the small four", () -> session.driveProperty().get().sheet().name().startsWith("Small four"));
+        Hands.settle();
+        // The picture it has none of has given way, and the stop is one of its own.
+        assertThat(Hands.onInterface(() -> window.lookup("#holes").isVisible())).isFalse();
+        assertThat(stops()).contains(session.stopProperty().get().label());
+    }
+
+    /** From an empty form, with the least that has to be filled in, to a verdict on a log of the car. */
+    @Test
+    public void sheetOfASetOfStacksIsFilledInFromNothing() throws IOException {
+        hands.click("sheet-start");
+        Hands.run(() -> {
+            ComboBox<String> family = box("sheet-carburetor-family");
+            family.setValue("constant-depression");
+        });
+        Hands.settle();
+        assertThat(Hands.onInterface(() -> window.lookup("#sheet-carburetor-primary-needle-diameters"))).isNotNull();
+        Hands.run(() -> box("sheet-carburetor-family").setValue("stack-jet"));
+        Hands.settle();
+        assertThat(Hands.onInterface(() -> window.lookup("#sheet-carburetor-primary-needle-diameters"))).isNull();
+        fill("name", "roadster");
+        fill("engine-displacement", "2.6");
+        fill("engine-cylinders", "6");
+        fill("engine-idleSpeed", "900");
+        fill("engine-redline", "6500");
+        fill("carburetor-count", "3");
+        fill("carburetor-barrels", "2");
+        fill("carburetor-primary-bore", "34");
+        fill("carburetor-primary-venturi", "24");
+        fill("carburetor-primary-mainJet", "1,15");
+        fill("carburetor-primary-airCorrector", "2.4");
+        fill("carburetor-primary-idleJet", "0.4");
+        fill("carburetor-primary-mixtureScrew", "0.625");
+        fill("carburetor-primary-progressionHoles-diameter", "0.9; 0.9; 0.7");
+        fill("carburetor-primary-progressionHoles-height", "0.55; 1.25; 2.1");
+        hands.click("sheet-keep");
+        Hands.waitFor("the car", () -> session.garage().carsProperty().get().size() == 1);
+        Path log = folder.resolve("roadster.csv");
+        LogWriter.write(Demo.ROADSTER.drive().log(), log);
+        Hands.run(() -> session.open(session.garage().carsProperty().get().getFirst(), log));
+        Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
+                .isEmpty());
+        assertThat(session.driveProperty().get().analysis().advice().changes().getFirst().part().key()).isEqualTo(
+                "main-jet");
+        assertThat(session.driveProperty().get().sheet().carburetor().each("primary.progressionHoles.height"))
+                .hasSize(3);
+    }
+
+    @SuppressWarnings("unchecked")
+    private ComboBox<String> box(String id) {
+        return (ComboBox<String>) window.lookup("#" + id);
+    }
+
+    private void fill(String field, String text) {
+        Hands.run(() -> ((TextField) window.lookup("#sheet-" + field)).setText(text));
+    }
+}
