@@ -96,7 +96,8 @@ public final class NeedlePicture extends SteppedPicture {
     private void goTo(Drive d, double station, Predicate<Cell> among) {
         DeliveryModel m = model(d);
         List<Cell> cells = d.analysis().estimated() ? d.analysis().estimate().cells() : List.of();
-        cells.stream().filter(among).max(Comparator.comparingDouble(c -> Math.min(c.dwellS(), 10.0) - 20.0 * Math.abs(m.stationAt(
+        cells.stream().filter(among).max(Comparator.comparingDouble(c -> Math.min(c.dwellS(), 10.0) - 20.0 *
+                Math.abs(m.stationAt(
                 c.airKgPerS()) - station))).ifPresent(c -> session().moveCursor(c.longestSample()));
     }
 
