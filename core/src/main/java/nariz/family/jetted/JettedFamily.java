@@ -279,7 +279,7 @@ public abstract class JettedFamily implements Family {
     /** Fuel stands close under the outlets. */
     @Override
     public final double levelErrorM() {
-        return 0.75e-3;
+        return 0.35e-3;
     }
 
     @Override
