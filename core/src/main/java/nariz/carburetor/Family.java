@@ -129,7 +129,7 @@ public interface Family {
      */
     List<Ladder> ladders(BuildSheet sheet);
 
-    /** {@return how far off its setting a fuel level usually is where it is wrong, m: about an eighth of the lift} */
+    /** {@return how far off its setting a fuel level usually is where it is wrong, m: less where it stands high} */
     default double levelErrorM() {
         return 2e-3;
     }

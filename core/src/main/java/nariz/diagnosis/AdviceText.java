@@ -110,11 +110,10 @@ public final class AdviceText {
         out.add(String.format(Locale.ROOT, "%-15s %-9s %s", "needle station", "today", "wanted (90 % interval), thou"));
         for (int i = 0; i < n.stations().size(); i++) {
             NeedleProfile.Station s = n.stations().get(i);
+            String remedy = !s.off() ? "" : s.byFiling() ? ", thinner: can be filed" : ", thicker: another needle";
             out.add(String.format(Locale.ROOT, "%-15d %-9.1f %s", i + 1, s.diameterM() / Units.THOU, s.read()
-                    ? String.format(Locale.ROOT, "%.1f (%.1f to %.1f)%s", s.wantedM() / Units.THOU,
-                    s.lowM() / Units.THOU,
-                    s.highM() / Units.THOU, s.highM() < s.diameterM() ? ", thinner: can be filed" : s.lowM()
-                    > s.diameterM() ? ", thicker: another needle" : "") : "not read"));
+                    ? String.format(Locale.ROOT, "%.1f (%.1f to %.1f)%s", s.wantedM() / Units.THOU, s.lowM()
+                    / Units.THOU, s.highM() / Units.THOU, remedy) : "not read"));
         }
         if (n.level()) {
             out.add("All stations ask for the same: the jet's height first.");

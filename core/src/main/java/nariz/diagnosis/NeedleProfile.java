@@ -53,6 +53,11 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
      */
     public record Station(double diameterM, double wantedM, double lowM, double highM, double dwellS, boolean read,
             double error, double errorHalf) {
+        /** {@return whether the mixture there is off by more than its interval and than anyone would trim} */
+        public boolean off() {
+            return Math.abs(error) > Math.max(errorHalf, LEAST_CHANGE);
+        }
+
         /** {@return whether filing could make it: it only makes a needle thinner} */
         public boolean byFiling() {
             return wantedM <= diameterM;
