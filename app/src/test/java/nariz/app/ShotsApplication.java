@@ -102,7 +102,7 @@ public final class ShotsApplication extends Application {
             window.setNight(!swapped);
             ((TraceView) scene.lookup("#trace")).view(440, 520);
         }));
-        todo.add(new Shot("find", () -> {
+        todo.add(new Shot("", () -> {
             window.setNight(swapped);
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             scene.lookup("#find").requestFocus();
@@ -147,7 +147,7 @@ public final class ShotsApplication extends Application {
         }));
         todo.add(new Shot("", () -> session.goTo(Stops.MAIN)));
         todo.add(new Shot("guide", () -> window.showHelp("plane")));
-        todo.add(new Shot("open-problem", () -> {
+        todo.add(new Shot("", () -> {
             ((Button) scene.lookup("#guide-close")).fire();
             window.setNight(swapped);
             session.goTo(Stops.TRANSFER);
@@ -233,7 +233,7 @@ public final class ShotsApplication extends Application {
             session.openDemo();
         }));
         todo.add(new Shot("", () -> session.openDemo(Demo.ROADSTER)));
-        todo.add(new Shot("roadster", () -> {
+        todo.add(new Shot("", () -> {
             ((ToggleButton) scene.lookup("#show-card")).fire();
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             session.goTo(Stops.MAIN);
@@ -243,7 +243,7 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-holes")).fire();
         }));
         todo.add(new Shot("", () -> session.openDemo(Demo.SMALL_FOUR)));
-        todo.add(new Shot("small-four", () -> {
+        todo.add(new Shot("", () -> {
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             session.goTo(Stops.all().stream().filter(s -> "needle-pull".equals(s.id())).findFirst().orElseThrow());
         }));

@@ -3,6 +3,7 @@ package nariz.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.function.LongFunction;
 import nariz.exam.Accuracy;
@@ -25,6 +26,7 @@ final class AccuracyCommand implements Callable<Integer> {
     private static final String TWO_BARRELS = "block-metered-2";
     private static final String STRANGERS = "strangers";
     private static final String OPENINGS = "openings";
+    private static final String OTHERS = "stack-jet, constant-depression, progressive-twin, single-venturi";
 
     @Spec
     private CommandSpec spec;
@@ -37,7 +39,7 @@ final class AccuracyCommand implements Callable<Integer> {
 
     @Option(names = "--family", paramLabel = "KEY", defaultValue = FOUR_BARRELS,
             description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn), "
-                    + TWO_BARRELS + ", stack-jet, constant-depression, progressive-twin, single-venturi, or "
+                    + TWO_BARRELS + ", " + OTHERS + ", or "
                     + STRANGERS + ": four-barrels of other laws than the estimator's, or "
                     + OPENINGS
                     + ": their accelerator pumps")
@@ -77,15 +79,16 @@ final class AccuracyCommand implements Callable<Integer> {
     }
 
     private LongFunction<PracticeCase> papers() {
+        if (List.of(OTHERS.split(", ")).contains(family)) {
+            return seed -> PracticeCase.ofFamily(family, seed);
+        }
         return switch (family) {
             case FOUR_BARRELS -> PracticeCase::of;
             case TWO_BARRELS -> PracticeCase::twoBarrel;
             case STRANGERS -> PracticeCase::stranger;
-            case "stack-jet", "constant-depression", "progressive-twin", "single-venturi" -> seed -> PracticeCase
-                    .ofFamily(family, seed);
             default -> throw new ParameterException(spec.commandLine(), "found --family " + family
-                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS
-                    + ", stack-jet, constant-depression, progressive-twin, single-venturi, " + STRANGERS
+                    + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + ", " + OTHERS
+                    + ", " + STRANGERS
                     + " and " + OPENINGS + ".");
         };
     }

@@ -1,5 +1,6 @@
 package nariz.carburetor;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -40,6 +41,24 @@ public record Bands(List<Double> middles) {
             return band == 0 ? 1.0 : part(at, station(band - 1, stations), middle);
         }
         return band == middles.size() - 1 ? 1.0 : part(at, station(band + 1, stations), middle);
+    }
+
+    /**
+     * A profile with a band moved: every station by the band's share in it. It never grows towards its end.
+     *
+     * @param band which, from 0
+     * @param stations sizes at the stations, none larger than the one before
+     * @param by how far the band's middle goes, in their unit
+     * @return sizes then, none negative
+     */
+    public List<Double> moved(int band, List<Double> stations, double by) {
+        List<Double> out = new ArrayList<>();
+        double above = Double.POSITIVE_INFINITY;
+        for (int i = 0; i < stations.size(); i++) {
+            above = Math.max(0.0, Math.min(above, stations.get(i) + by * share(band, i, stations.size())));
+            out.add(above);
+        }
+        return out;
     }
 
     private static double part(double at, double other, double middle) {

@@ -106,6 +106,21 @@ public final class Carburetor {
     }
 
     /**
+     * The same with several alike set one by one.
+     *
+     * @param path path below {@code carburetor} of all of them
+     * @param si their values, as many as there are
+     * @return a new carburetor
+     */
+    public Carburetor withEach(String path, List<Double> si) {
+        Carburetor out = new Carburetor(family, count, numbers, words);
+        for (int i = 0; i < si.size(); i++) {
+            out.numbers.put(path + "." + (i + 1), si.get(i));
+        }
+        return out;
+    }
+
+    /**
      * The same with another word.
      *
      * @param path path below {@code carburetor}

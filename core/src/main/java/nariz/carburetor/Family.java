@@ -36,10 +36,20 @@ public interface Family {
      * The needle of a sheet.
      *
      * @param sheet build sheet of this family
-     * @return needle and jet; empty where there is none
+     * @return the needle; empty where there is none
      */
-    default Optional<NeedleDrawing> needle(BuildSheet sheet) {
+    default Optional<Needle> needle(BuildSheet sheet) {
         return Optional.empty();
+    }
+
+    /**
+     * The jet a needle stands in.
+     *
+     * @param sheet build sheet of this family
+     * @return diameter, m; NaN where there is no needle
+     */
+    default double needleJetM(BuildSheet sheet) {
+        return Double.NaN;
     }
 
     /**
@@ -48,7 +58,7 @@ public interface Family {
      * @param sheet build sheet of this family
      * @return holes from the lowest; none where there is a slot or a needle
      */
-    default List<HoleDrawing> holes(BuildSheet sheet) {
+    default List<ProgressionHole> holes(BuildSheet sheet) {
         return List.of();
     }
 

@@ -22,8 +22,10 @@ import nariz.units.Quantity;
  *
  * @param needles needles in the order of the table
  */
-public record NeedleChart(List<Needle> needles) {
+public record NeedleChart(List<Entry> needles) {
     private static final int LONGEST_BYTES = 1_000_000;
+    /** A needle that is short by less than this reaches the station. */
+    private static final double NEAR_M = 1e-6;
     private static final String NAME = "needle";
     private static final String SPACING = "spacing";
 
@@ -34,9 +36,9 @@ public record NeedleChart(List<Needle> needles) {
      * @param spacingM distance of stations, m; NaN where the table does not say
      * @param diametersM diameters from the shoulder, m
      */
-    public record Needle(String name, double spacingM, List<Double> diametersM) {
+    public record Entry(String name, double spacingM, List<Double> diametersM) {
         /** Copies the list. */
-        public Needle {
+        public Entry {
             diametersM = List.copyOf(diametersM);
         }
 
@@ -48,12 +50,10 @@ public record NeedleChart(List<Needle> needles) {
          * @return diameters, m; as many as it reaches
          */
         public List<Double> at(int stations, double otherM) {
-            double own = Double.isNaN(spacingM) ? otherM : spacingM;
+            Needle own = new Needle(Double.isNaN(spacingM) ? otherM : spacingM, diametersM);
             List<Double> out = new ArrayList<>();
-            for (int s = 0; s < stations && s * otherM / own <= diametersM.size() - 1 + 1e-6; s++) {
-                double at = s * otherM / own;
-                int i = (int) Math.min(Math.floor(at), diametersM.size() - 2.0);
-                out.add(diametersM.get(i) + (diametersM.get(i + 1) - diametersM.get(i)) * (at - i));
+            for (int s = 0; s < stations && s * otherM <= own.lengthM() + NEAR_M; s++) {
+                out.add(own.diameterM(s * otherM));
             }
             return out;
         }
@@ -65,7 +65,7 @@ public record NeedleChart(List<Needle> needles) {
      * @param needle the needle
      * @param offM root mean square of the difference over the stations that matter, m
      */
-    public record Near(Needle needle, double offM) {
+    public record Near(Entry needle, double offM) {
     }
 
     /** Copies the list. */
@@ -111,14 +111,14 @@ public record NeedleChart(List<Needle> needles) {
         if (Dimension.LENGTH.unit(unit).isEmpty()) {
             throw new InputProblem(source, 1, 1, "", Message.literal(unit), message("problem.chart-header"));
         }
-        List<Needle> out = new ArrayList<>();
+        List<Entry> out = new ArrayList<>();
         for (CsvRecord r : rows.subList(1, rows.size())) {
-            out.add(needle(source, header, unit, r));
+            out.add(entry(source, header, unit, r));
         }
         return new NeedleChart(out);
     }
 
-    private static Needle needle(String source, List<String> header, String unit, CsvRecord row) {
+    private static Entry entry(String source, List<String> header, String unit, CsvRecord row) {
         List<Double> d = new ArrayList<>();
         double spacing = Double.NaN;
         for (int i = 1; i < row.getFieldCount() && i < header.size(); i++) {
@@ -139,7 +139,7 @@ public record NeedleChart(List<Needle> needles) {
                 spacing = q.get().si();
             }
         }
-        return new Needle(row.getField(0).trim(), spacing, d);
+        return new Entry(row.getField(0).trim(), spacing, d);
     }
 
     /**
@@ -151,7 +151,7 @@ public record NeedleChart(List<Needle> needles) {
      */
     public List<Near> nearest(List<Double> wantedM, double spacingM) {
         List<Near> out = new ArrayList<>();
-        for (Needle n : needles) {
+        for (Entry n : needles) {
             List<Double> d = n.diametersM().size() > 1 ? n.at(wantedM.size(), spacingM) : List.of();
             double sum = 0.0;
             int k = 0;

@@ -36,6 +36,8 @@ public final class Part {
         ENRICHMENT_AMOUNT,
         /** Diameter of a needle over a band of its stations. */
         STATION,
+        /** Says how a piston that carries a needle answers to the air. */
+        PISTON,
         /** Narrowest place of the air's way, which everything else was chosen for. */
         AIR_WAY,
         /** Fuel level: put right, not used as a trim. */
@@ -480,25 +482,13 @@ public final class Part {
      */
     public BuildSheet fit(BuildSheet sheet, Stage stage, double value) {
         if (bands != null) {
-            return sheet.withCarburetor(profiled(sheet.carburetor(), stage, bands, value));
+            Carburetor c = sheet.carburetor();
+            return sheet.withCarburetor(c.withEach(path(stage), bands.moved(band, c.each(path(stage)), (value - of(c,
+                    stage)) * si)));
         }
         return sheet.withCarburetor(kinds.isEmpty() ? sheet.carburetor().with(path(stage), value * si)
                 : sheet.carburetor().with(path(stage), kinds.get(Math.clamp(Math.round(value), 0, kinds.size()
                 - 1))));
-    }
-
-    /** Moves the stations of the band with their share in it; a needle never grows thicker towards its tip. */
-    private Carburetor profiled(Carburetor c, Stage stage, Bands all, double value) {
-        List<Double> stations = c.each(path(stage));
-        double moved = value * si - of(c, stage) * si;
-        Carburetor out = c;
-        double above = Double.POSITIVE_INFINITY;
-        for (int i = 0; i < stations.size(); i++) {
-            double d = Math.min(above, stations.get(i) + moved * all.share(band, i, stations.size()));
-            out = out.with(path(stage) + "." + (i + 1), Math.max(0.0, d));
-            above = d;
-        }
-        return out;
     }
 
     /**

@@ -130,9 +130,8 @@ public record DrivePlan(List<Item> items) {
                 p.text(), message("drive-plan.closed-course-or-rolling"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN,
                 SECONDS, p.wantedS(), p.readS())));
-        Circuit atFullLoad = family.circuits().stream().filter(c -> c.role() == Circuit.Role.METERING).reduce((a1,
-                b) -> b)
-                .orElse(metering);
+        Circuit atFullLoad = family.circuits().stream().filter(c -> c.role() == Circuit.Role.METERING).reduce((one,
+                next) -> next).orElse(metering);
         out.add(new Item(atFullLoad, message("drive-plan.two-full-throttle-pulls", 0.5 * red, 0.9 * red),
                 message("drive-plan.closed-course-or-rolling"),
                 0.5 * red, 0.95 * red, 0, FULL_PA, SECONDS, 8, full(o, 0.5 * red, 0.95 * red)));

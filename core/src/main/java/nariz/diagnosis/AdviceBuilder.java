@@ -14,7 +14,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Ladder;
-import nariz.carburetor.NeedleDrawing;
+import nariz.carburetor.Needle;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.dynamics.PumpStudy;
@@ -119,7 +119,7 @@ final class AdviceBuilder {
                 notes(),
                 new RulesOfThumb(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
                         Optional.of(estimate.carried()), pump, dynamics, observation.log().unread(),
-                        NeedleProfile.of(observation.sheet(), estimate));
+                        NeedleProfile.of(observation.sheet(), estimate, scorer));
     }
 
     private List<Message> notes() {
@@ -217,7 +217,7 @@ final class AdviceBuilder {
         }
         BuildSheet then = Decision.apply(observation.sheet(), chosen.stream().filter(x -> x.ladder().part().profile()
                 .equals(part.profile())).toList());
-        double spacing = family().needle(observation.sheet()).map(NeedleDrawing::spacingM).orElse(Double.NaN);
+        double spacing = family().needle(observation.sheet()).map(Needle::spacingM).orElse(Double.NaN);
         return Optional.of(new Change.Profile(part.profile(), spacing, part.each(observation.sheet().carburetor(),
                 s.ladder().stage()), part.each(then.carburetor(), s.ladder().stage())));
     }

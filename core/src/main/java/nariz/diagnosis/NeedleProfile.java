@@ -8,7 +8,7 @@ import nariz.carburetor.Bands;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Family;
-import nariz.carburetor.NeedleDrawing;
+import nariz.carburetor.Needle;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import org.hipparchus.linear.Array2DRowRealMatrix;
@@ -79,24 +79,26 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
      *
      * @param sheet build sheet
      * @param estimate what was found
+     * @param scorer targets
      * @return stations; empty where the carburetor has no needle
      */
-    static Optional<NeedleProfile> of(BuildSheet sheet, Estimate estimate) {
+    static Optional<NeedleProfile> of(BuildSheet sheet, Estimate estimate, Scorer scorer) {
         Family family = sheet.carburetor().family();
-        Optional<NeedleDrawing> needle = family.needle(sheet);
+        Optional<Needle> needle = family.needle(sheet);
         Optional<Bands> bands = family.bands();
         if (needle.isEmpty() || bands.isEmpty()) {
             return Optional.empty();
         }
-        return Optional.of(fitted(estimate, sheet, needle.get(), bands.get()));
+        return Optional.of(fitted(estimate, sheet, scorer, bands.get()));
     }
 
-    private static NeedleProfile fitted(Estimate e, BuildSheet sheet, NeedleDrawing needle, Bands bands) {
+    private static NeedleProfile fitted(Estimate e, BuildSheet sheet, Scorer scorer, Bands bands) {
         List<Cell> cells = e.cells();
-        Strategy strategy = Strategy.of(sheet);
+        Family family = sheet.carburetor().family();
+        Needle needle = family.needle(sheet).orElseThrow();
         DeliveryModel model = e.carburetor().model(sheet);
         int n = bands.middles().size();
-        int stations = needle.diametersM().size();
+        int stations = needle.stations();
         RealMatrix normal = new Array2DRowRealMatrix(n, n);
         RealVector right = new ArrayRealVector(n);
         double[] at = new double[cells.size()];
@@ -106,7 +108,7 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
         for (int i = 0; i < at.length; i++) {
             Cell c = cells.get(i);
             at[i] = model.stationAt(c.airKgPerS());
-            double r = Math.log(c.phi() / c.film() * strategy.of(c, sheet));
+            double r = Math.log(c.phi() / c.film() / scorer.targetPhi(i));
             double sd = Math.hypot(c.phiError() / c.phi(), OWN_SD * Math.sqrt(1.0 + 1.0 / Math.max(0.2, c.dwellS())));
             for (int b = 0; b < n; b++) {
                 double share = bands.share(b, at[i], stations) / (sd * sd);
@@ -117,12 +119,12 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
             }
         }
         DecompositionSolver solver = new CholeskyDecomposition(normal).getSolver();
-        return profile(needle, bands, solver.solve(right), solver.getInverse(), at, cells);
+        return profile(needle, family.needleJetM(sheet), bands, solver.solve(right), solver.getInverse(), at, cells);
     }
 
-    private static NeedleProfile profile(NeedleDrawing needle, Bands bands, RealVector c, RealMatrix covariance,
+    private static NeedleProfile profile(Needle needle, double jetM, Bands bands, RealVector c, RealMatrix covariance,
             double[] at, List<Cell> cells) {
-        int stations = needle.diametersM().size();
+        int stations = needle.stations();
         List<Station> out = new ArrayList<>();
         double lowest = Double.NEGATIVE_INFINITY;
         double highest = Double.POSITIVE_INFINITY;
@@ -140,8 +142,8 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
                 read |= Math.abs(at[i] - s) <= REACH;
             }
             double d = needle.diametersM().get(s);
-            out.add(new Station(d, wanted(needle.jetM(), d, moved), wanted(needle.jetM(), d, moved - half),
-                    wanted(needle.jetM(), d, moved + half), dwell, read, Math.expm1(-moved), half));
+            out.add(new Station(d, wanted(jetM, d, moved), wanted(jetM, d, moved - half),
+                    wanted(jetM, d, moved + half), dwell, read, Math.expm1(-moved), half));
             if (read) {
                 lowest = Math.max(lowest, moved - half);
                 highest = Math.min(highest, moved + half);

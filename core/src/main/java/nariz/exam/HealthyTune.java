@@ -20,7 +20,11 @@ final class HealthyTune {
     /** Long strides too: feed and bleed have a valley that single steps do not cross. */
     private static final int[] STEPS = {-4, -1, 1, 4};
 
-    private record Move(Part part, Stage side, double step) {
+    /** A part, its step, and the sizes it is moved within. */
+    private record Move(Part part, Stage side, double step, double low, double high) {
+        Move(Part part, Stage side, double step) {
+            this(part, side, step, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+        }
     }
 
     private HealthyTune() {
@@ -59,8 +63,8 @@ final class HealthyTune {
 
     private static List<Move> moves(BuildSheet start) {
         if (!metered(start)) {
-            return start.carburetor().family().ladders(start).stream().map(l -> new Move(l.part(), l.stage(), l.step()))
-                    .toList();
+            return start.carburetor().family().ladders(start).stream().map(l -> new Move(l.part(), l.stage(), l.step(),
+                    l.low(), l.high())).toList();
         }
         List<Move> moves = new ArrayList<>(List.of(
                 new Move(MeteredParts.MIXTURE_SCREW, Stage.PRIMARY, 0.125),
@@ -83,8 +87,7 @@ final class HealthyTune {
 
     private static boolean outside(Move m, BuildSheet best, double v) {
         if (!metered(best)) {
-            return best.carburetor().family().ladders(best).stream().filter(l -> l.part().equals(m.part()) && l.stage()
-                    == m.side()).noneMatch(l -> v >= l.low() && v <= l.high());
+            return v < m.low() || v > m.high();
         }
         return v <= 0 || tooThick(m, best, v) || unusual(m, v);
     }

@@ -166,7 +166,7 @@ public final class ModelPictures {
         Random r = new Random(4);
         for (int n = 0; n <= FAMILY; n++) {
             Coefficients made = n == FAMILY ? FlowCoefficient.STANDARD : FlowCoefficient.STANDARD.drawn(
-                    List.of(FlowCoefficient.values()), r, 1.0);
+                    DemoDrive.sheet().carburetor().family().coefficients(), r, 1.0);
             List<double[]> line = new ArrayList<>();
             for (double v = 20; v > 0.4; v -= 0.25) {
                 line.add(new double[] {v, sum(phi(DemoDrive.sheet(), made, RPM, v))});

@@ -36,16 +36,6 @@ public final class AcceleratorPump implements PumpModel {
      *
      * @param c carburetor
      * @param densityKgPerM3 fuel density, kg/m³
-     */
-    public AcceleratorPump(Carburetor c, double densityKgPerM3) {
-        this(c, densityKgPerM3, USUAL_PLAY);
-    }
-
-    /**
-     * Sets up the pumps of all carburetors together.
-     *
-     * @param c carburetor
-     * @param densityKgPerM3 fuel density, kg/m³
      * @param play lift below which nothing stirs, 0 to 1; 0 where the plate's path is free of noise already: what is
      *     held back until then comes out in one step
      */

@@ -8,6 +8,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Coefficients;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Needle;
 import nariz.carburetor.Stage;
 import nariz.units.Units;
 
@@ -26,8 +27,6 @@ import nariz.units.Units;
 public final class NeedleModel extends BracketedRoot implements DeliveryModel {
     /** Shoulder of a needle that sits as drawn, m: an offset, so that it can be drawn as a factor. */
     static final double SHOULDER_DRAWN = 3e-3;
-    /** Field of the diameters at the stations. */
-    public static final String DIAMETERS = "primary.needle.diameters";
     private static final double KINEMATIC_VISCOSITY = 5.5e-7;
     private static final double GRAVITY = 9.81;
     private static final double NEAR_RAD = 1e-4;
@@ -40,7 +39,6 @@ public final class NeedleModel extends BracketedRoot implements DeliveryModel {
     private final ThrottlePlate plate;
     private final Needle needle;
     private final int stations;
-    private final double spacingM;
     private final double liftM;
     private final int count;
     private final double ambientPa;
@@ -81,12 +79,10 @@ public final class NeedleModel extends BracketedRoot implements DeliveryModel {
         String at = Stage.PRIMARY.key() + ".";
         double bore = c.number(at + "bore");
         plate = new ThrottlePlate(bore, bore, 0.0, k);
-        double[] d = c.each(DIAMETERS).stream().mapToDouble(v -> v).toArray();
-        stations = d.length;
-        spacingM = c.number(at + "needle.spacing");
-        needle = new Needle(d, spacingM);
+        needle = c.family().needle(sheet).orElseThrow();
+        stations = needle.stations();
         liftM = needle.lengthM();
-        jetM = c.number(at + "jet");
+        jetM = c.family().needleJetM(sheet);
         lowM = c.number(at + "jetHeight") * c.number(at + "jetPitch") + k.of(FlowCoefficient.NEEDLE_SHOULDER)
                 - SHOULDER_DRAWN;
         double spring = switch (c.word(at + "pistonSpring")) {
@@ -167,7 +163,7 @@ public final class NeedleModel extends BracketedRoot implements DeliveryModel {
 
     /** Where the jet's rim stands on the needle, in stations. */
     private double place(double y) {
-        return (y * liftM + lowM) / spacingM;
+        return (y * liftM + lowM) / needle.spacingM();
     }
 
     @Override

@@ -2,6 +2,7 @@ package nariz.flow;
 
 import java.util.List;
 import nariz.carburetor.Coefficients;
+import nariz.carburetor.ProgressionHole;
 import nariz.units.Units;
 
 /**

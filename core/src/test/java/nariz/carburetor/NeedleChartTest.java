@@ -22,7 +22,7 @@ public class NeedleChartTest {
     @Test
     public void needlesAreReadAndTheNearestIsNamedFirst() {
         NeedleChart c = NeedleChart.parse("chart.csv", TABLE);
-        assertThat(c.needles()).extracting(NeedleChart.Needle::name).containsExactly("A1", "A2", "A3");
+        assertThat(c.needles()).extracting(NeedleChart.Entry::name).containsExactly("A1", "A2", "A3");
         assertThat(c.needles().getFirst().diametersM()).hasSize(4);
         List<Double> wanted = List.of(89 * Units.THOU, 84.6 * Units.THOU, 80.1 * Units.THOU, Double.NaN);
         List<NeedleChart.Near> near = c.nearest(wanted, 3.175e-3);

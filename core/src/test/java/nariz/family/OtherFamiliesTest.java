@@ -91,6 +91,15 @@ public class OtherFamiliesTest {
         assertThat(n.level()).isFalse();
     }
 
+    /** Other targets ask for another needle: leaner ones for a thicker one where the engine cruises. */
+    @Test
+    public void wantedNeedleFollowsTheTargetsThatWereChosen() {
+        Analysis economy = Analysis.of(Demo.SMALL_FOUR.sheet(), Demo.SMALL_FOUR.drive().log(), Strategy.ECONOMY);
+        NeedleProfile lean = economy.advice().needle().orElseThrow();
+        NeedleProfile usual = demo(Demo.SMALL_FOUR).advice().needle().orElseThrow();
+        assertThat(lean.stations().get(2).wantedM()).isGreaterThan(usual.stations().get(2).wantedM());
+    }
+
     /** All stations off alike: one part does, and it is turned by hand. */
     @Test
     public void jetHeightComesFirstWhereAllStationsAgree() {
@@ -178,7 +187,7 @@ public class OtherFamiliesTest {
                 "carburetor.primary.progressionHoles[2].height", "from the lowest"},
             {stack.replace("\"barrels\": 2", "\"barrels\": 4"), "carburetor.barrels", "from 1 to 3"},
             {stack.replace("\"count\": 3", "\"count\": 5"), "carburetor.count", "from 1 to 4"},
-            {needle.replace("\"barrels\": 1,", "").replace("\"count\": 2", "\"count\": 2, \"barrels\": 2"),
+            {needle.replace("\"count\": 2", "\"count\": 2, \"barrels\": 2"),
                 "carburetor.barrels", "from 1 to 1"},
             {stack.replace("\"stack-jet\"", "\"progressive-twin\"").replace("\"count\": 3", "\"count\": 1").replace(
                     "\"barrels\": 2", "\"barrels\": 3"), "carburetor.barrels", "from 2 to 2"},

@@ -140,7 +140,7 @@ public class ElementsTest {
 
     @Test
     public void pumpGivesBackWhatItDisplacedNoFasterThanItsNozzles() {
-        AcceleratorPump pump = new AcceleratorPump(SHEET.carburetor(), 745);
+        AcceleratorPump pump = new AcceleratorPump(SHEET.carburetor(), 745, AcceleratorPump.USUAL_PLAY);
         double given = 0;
         double most = 0;
         for (int i = 0; i < 400; i++) {

@@ -9,8 +9,8 @@ import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.HoleDrawing;
 import nariz.carburetor.PartChange;
+import nariz.carburetor.ProgressionHole;
 import nariz.carburetor.Stage;
 import nariz.sim.Demo;
 import nariz.units.Units;
@@ -49,7 +49,7 @@ public class JetStackTest {
 
     @Test
     public void sheetsHolesAreDrawnAndTheModelKnowsThePlatesEdge() {
-        List<HoleDrawing> holes = SHEET.carburetor().family().holes(SHEET);
+        List<ProgressionHole> holes = SHEET.carburetor().family().holes(SHEET);
         assertThat(holes).hasSize(3);
         assertThat(holes.get(1).heightM()).isCloseTo(1.25e-3, within(1e-9));
         DeliveryModel m = SHEET.carburetor().family().model(SHEET);

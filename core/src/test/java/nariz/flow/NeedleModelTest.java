@@ -4,10 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Needle;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
@@ -32,13 +34,13 @@ public class NeedleModelTest {
 
     @Test
     public void needleIsStraightBetweenStationsAndGoesOnBeyondThem() {
-        Needle n = new Needle(new double[] {2.2e-3, 2.1e-3, 1.9e-3}, 2e-3);
+        Needle n = new Needle(2e-3, List.of(2.2e-3, 2.1e-3, 1.9e-3));
         assertThat(n.diameterM(0)).isEqualTo(2.2e-3);
         assertThat(n.diameterM(3e-3)).isCloseTo(2.0e-3, within(1e-12));
         assertThat(n.diameterM(5e-3)).isCloseTo(1.8e-3, within(1e-12));
         assertThat(n.diameterM(-1e-3)).isCloseTo(2.25e-3, within(1e-12));
         assertThat(n.lengthM()).isEqualTo(4e-3);
-        assertThatThrownBy(() -> new Needle(new double[] {2e-3}, 2e-3)).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> new Needle(2e-3, List.of(2e-3))).isInstanceOf(IllegalArgumentException.class);
     }
 
     @Test
@@ -90,7 +92,7 @@ public class NeedleModelTest {
         Part pull = SHEET.carburetor().family().parts().stream().filter(p -> "needle-pull".equals(p.key())).findFirst()
                 .orElseThrow();
         BuildSheet thick = pull.fit(SHEET, Stage.PRIMARY, 88);
-        var d = thick.carburetor().each(NeedleModel.DIAMETERS);
+        var d = thick.carburetor().each("primary.needle.diameters");
         for (int i = 1; i < d.size(); i++) {
             assertThat(d.get(i)).isLessThanOrEqualTo(d.get(i - 1));
         }

@@ -19,7 +19,7 @@ import nariz.app.state.Stops;
 import nariz.app.theme.Palette;
 import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
-import nariz.carburetor.NeedleDrawing;
+import nariz.carburetor.Needle;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Status;
@@ -48,10 +48,15 @@ public final class FuelStream extends Picture {
     /** Below this width bowl and bore are drawn smaller, px. */
     private static final double SMALL = 380;
     private static final int MOST_PLATES = 8;
+    /** The needle in the bore: its rim above the bottom, its stations' distance and half of its thickness, px. */
+    private static final double RIM = 30;
+    private static final double PER_STATION = 4.5;
+    private static final double HALF = 11;
     private static final double EASE = 0.45;
     private static final double SNAP = 0.004;
 
     private final Session session;
+    private final DriveModel models = new DriveModel();
     private final List<Hit> hits = new ArrayList<>();
     private double[] shown = new double[0];
     private Drive drawn;
@@ -200,7 +205,7 @@ public final class FuelStream extends Picture {
         // In a low picture the readings have the room.
         if (geo.bottom - geo.top > PLATE_AND_WORDS) {
             Drive d = session.driveProperty().get();
-            Optional<NeedleDrawing> needle = d.sheet().carburetor().family().needle(d.sheet());
+            Optional<Needle> needle = d.sheet().carburetor().family().needle(d.sheet());
             if (needle.isPresent()) {
                 needle(g, p, d, needle.get(), cx, geo);
             } else {
@@ -240,35 +245,34 @@ public final class FuelStream extends Picture {
     }
 
     /** The needle as it stands in its jet, its lift and the station that meters. */
-    private void needle(GraphicsContext g, Palette p, Drive d, NeedleDrawing needle, double cx, Geometry geo) {
+    private void needle(GraphicsContext g, Palette p, Drive d, Needle needle, double cx, Geometry geo) {
         Observation o = d.analysis().observation();
         double air = o.airKgPerS(o.stateOf(session.cursorProperty().get()));
-        double at = d.analysis().estimate().carburetor().model(d.sheet()).stationAt(air);
+        double at = models.of(d).stationAt(air);
         if (Double.isNaN(at)) {
             return;
         }
-        double rim = geo.bottom - 30;
-        double perStation = 4.5;
-        double half = 11;
-        double shoulder = rim - at * perStation;
-        int n = needle.diametersM().size();
-        double widest = needle.jetM() - needle.diametersM().getLast();
+        double rim = geo.bottom - RIM;
+        double shoulder = rim - at * PER_STATION;
+        int n = needle.stations();
+        double jetM = d.sheet().carburetor().family().needleJetM(d.sheet());
+        double widest = jetM - needle.diametersM().getLast();
         double[] xs = new double[2 * n];
         double[] ys = new double[2 * n];
         for (int s = 0; s < n; s++) {
-            double thick = half * (1.0 - 0.8 * (needle.jetM() - needle.diametersM().get(s)) / widest);
+            double thick = HALF * (1.0 - 0.8 * (jetM - needle.diametersM().get(s)) / widest);
             xs[s] = cx - thick;
             xs[2 * n - 1 - s] = cx + thick;
-            ys[s] = Math.min(shoulder + s * perStation, geo.bottom - 2);
+            ys[s] = Math.min(shoulder + s * PER_STATION, geo.bottom - 2);
             ys[2 * n - 1 - s] = ys[s];
         }
         g.setFill(p.ink());
         g.fillPolygon(xs, ys, 2 * n);
         g.fillRect(cx - 30, shoulder - 12, 60, 12);
-        line(g, cx - half - 1, rim, cx - half - 1, geo.bottom, p.ink(), 2);
-        line(g, cx + half + 1, rim, cx + half + 1, geo.bottom, p.ink(), 2);
-        line(g, cx - 38, rim, cx - half, rim, p.accent(), 2);
-        line(g, cx + half, rim, cx + 38, rim, p.accent(), 2);
+        line(g, cx - HALF - 1, rim, cx - HALF - 1, geo.bottom, p.ink(), 2);
+        line(g, cx + HALF + 1, rim, cx + HALF + 1, geo.bottom, p.ink(), 2);
+        line(g, cx - 38, rim, cx - HALF, rim, p.accent(), 2);
+        line(g, cx + HALF, rim, cx + 38, rim, p.accent(), 2);
         text(g, say("fuel-stream.station", at + 1.0), cx + 16, geo.bottom - 12, 12, p.accent(), TextAlignment.LEFT);
     }
 

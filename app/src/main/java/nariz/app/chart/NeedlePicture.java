@@ -4,7 +4,6 @@ import static nariz.app.words.WindowWords.say;
 
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
@@ -16,8 +15,8 @@ import nariz.app.state.Session;
 import nariz.app.theme.Palette;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Needle;
 import nariz.carburetor.NeedleChart;
-import nariz.carburetor.NeedleDrawing;
 import nariz.carburetor.PartChange;
 import nariz.diagnosis.NeedleProfile;
 import nariz.estimation.Cell;
@@ -39,8 +38,13 @@ public final class NeedlePicture extends SteppedPicture {
     private static final double LEAST_RANGE_M = 38e-6;
     private static final double NEAR_PX = 30;
     private static final int NEAREST = 2;
+    /** A stay longer than this is no better, s; a station nearer is worth as much as this many seconds more. */
+    private static final double LONG_S = 10.0;
+    private static final double S_PER_STATION = 20.0;
     /** How much further on the next place has to be, in stations. */
     private static final double NEXT = 0.4;
+
+    private final DriveModel models = new DriveModel();
 
     /**
      * Sets up the picture.
@@ -58,15 +62,9 @@ public final class NeedlePicture extends SteppedPicture {
         return d == null ? Optional.empty() : d.analysis().advice().needle();
     }
 
-    private static DeliveryModel model(Drive d) {
-        BuildSheet sheet = d.sheet();
-        return d.analysis().estimated() ? d.analysis().estimate().carburetor().model(sheet)
-                : sheet.carburetor().family().model(sheet);
-    }
-
     private double station(Drive d) {
         int s = d.analysis().observation().stateOf(session().cursorProperty().get());
-        return model(d).stationAt(d.analysis().observation().airKgPerS(s));
+        return models.of(d).stationAt(d.analysis().observation().airKgPerS(s));
     }
 
     @Override
@@ -74,7 +72,7 @@ public final class NeedlePicture extends SteppedPicture {
         Drive d = session().driveProperty().get();
         if (d != null && profile().isPresent()) {
             double now = station(d);
-            DeliveryModel m = model(d);
+            DeliveryModel m = models.of(d);
             goTo(d, next ? now + 1.0 : now - 1.0, c -> next ? m.stationAt(c.airKgPerS()) > now + NEXT : m.stationAt(c
                     .airKgPerS()) < now - NEXT);
         }
@@ -94,17 +92,17 @@ public final class NeedlePicture extends SteppedPicture {
 
     /** To the longest stay near a station. */
     private void goTo(Drive d, double station, Predicate<Cell> among) {
-        DeliveryModel m = model(d);
+        DeliveryModel m = models.of(d);
         List<Cell> cells = d.analysis().estimated() ? d.analysis().estimate().cells() : List.of();
-        cells.stream().filter(among).max(Comparator.comparingDouble(c -> Math.min(c.dwellS(), 10.0) - 20.0 *
-                Math.abs(m.stationAt(
-                c.airKgPerS()) - station))).ifPresent(c -> session().moveCursor(c.longestSample()));
+        cells.stream().filter(among).max(Comparator.comparingDouble(c -> Math.min(c.dwellS(), LONG_S) - S_PER_STATION
+                * Math.abs(m.stationAt(c.airKgPerS()) - station))).ifPresent(c -> session().moveCursor(c
+                .longestSample()));
     }
 
     @Override
     protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
         Drive d = session().driveProperty().get();
-        Optional<NeedleDrawing> needle = d == null ? Optional.empty() : d.sheet().carburetor().family().needle(d
+        Optional<Needle> needle = d == null ? Optional.empty() : d.sheet().carburetor().family().needle(d
                 .sheet());
         if (needle.isEmpty()) {
             strong(g, say("needle-picture.title-plain"), 14, 18, 14, p.ink(), TextAlignment.LEFT);
@@ -115,10 +113,10 @@ public final class NeedlePicture extends SteppedPicture {
         double at = station(d);
         strong(g, Double.isNaN(at) ? say("needle-picture.title-plain") : say("needle-picture.title", at + 1.0), 14, 18,
                 14, p.ink(), TextAlignment.LEFT);
-        int n = needle.get().diametersM().size();
+        int n = needle.get().stations();
         Across x = new Across(w, n);
         double split = TOP + NEEDLE * (h - TOP - BOTTOM);
-        needle(g, p, needle.get(), x, TOP, split, at);
+        needle(g, p, needle.get(), d.sheet().carburetor().family().needleJetM(d.sheet()), x, TOP, split, at);
         if (profile().isPresent()) {
             wanted(g, p, d, profile().get(), x, split + 26, h - BOTTOM);
             numbers(g, p, profile().get(), x, h - BOTTOM);
@@ -134,16 +132,16 @@ public final class NeedlePicture extends SteppedPicture {
     }
 
     /** Walls of the jet, the needle between them, and the fuel in the gap; the gap is drawn wide. */
-    private void needle(GraphicsContext g, Palette p, NeedleDrawing needle, Across x, double top, double bottom,
-            double at) {
+    private static void needle(GraphicsContext g, Palette p, Needle needle, double jetM, Across x, double top,
+            double bottom, double at) {
         int n = needle.diametersM().size();
         double half = 0.5 * (bottom - top);
         double middle = 0.5 * (top + bottom);
-        double widest = needle.jetM() - needle.diametersM().getLast();
+        double widest = jetM - needle.diametersM().getLast();
         double[] xs = new double[2 * n];
         double[] ys = new double[2 * n];
         for (int s = 0; s < n; s++) {
-            double gap = (needle.jetM() - needle.diametersM().get(s)) / widest;
+            double gap = (jetM - needle.diametersM().get(s)) / widest;
             double y = half * (1.0 - 0.86 * gap);
             xs[s] = x.of(s);
             ys[s] = middle - y;
@@ -211,7 +209,7 @@ public final class NeedlePicture extends SteppedPicture {
     /** Lean where the needle ought to be thinner by more than the interval, rich where thicker. */
     private static Color color(Palette p, NeedleProfile profile, int s) {
         NeedleProfile.Station q = profile.stations().get(s);
-        return Math.abs(q.error()) < q.errorHalf() ? p.fine() : p.of(q.error());
+        return q.off() ? p.of(q.error()) : p.fine();
     }
 
     /** The needle with the parts advised or tried. */
@@ -219,7 +217,7 @@ public final class NeedlePicture extends SteppedPicture {
             double top, double bottom) {
         List<PartChange> changes = session().trials().effectProperty().get().changes();
         BuildSheet then = PartChange.fit(d.sheet(), changes);
-        List<Double> diameters = then.carburetor().family().needle(then).map(NeedleDrawing::diametersM).orElse(List
+        List<Double> diameters = then.carburetor().family().needle(then).map(Needle::diametersM).orElse(List
                 .of());
         List<Double> now = profile.stations().stream().map(NeedleProfile.Station::diameterM).toList();
         if (!diameters.equals(now) && diameters.size() == now.size()) {
@@ -278,8 +276,8 @@ public final class NeedlePicture extends SteppedPicture {
         }
     }
 
+    /** The number alone, in the unit that is chosen for sizes: there is no room for the unit at every station. */
     private static String number(double m) {
-        String text = say(Message.of(Measure.size(m)));
-        return String.format(Locale.ROOT, "%s", text.replaceAll("[^0-9.,]", ""));
+        return say(Message.of(Measure.size(m))).replaceAll("[^0-9.,]", "");
     }
 }

@@ -4,21 +4,21 @@ import static nariz.app.words.WindowWords.say;
 
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.theme.Palette;
 import nariz.carburetor.DeliveryModel;
-import nariz.carburetor.HoleDrawing;
-import nariz.diagnosis.Strategy;
+import nariz.carburetor.ProgressionHole;
 import nariz.estimation.Cell;
 import nariz.estimation.Observation;
 import nariz.units.Quantity;
 
 /**
- * The wall of a bore beside its throttle plate: the progression holes to scale, the plate's edge at the cursor and at
- * idle, and right of them the mixture the drive read with the edge at every height.
+ * The wall of a bore beside its throttle plate: the progression holes to scale, the plate's edge at the cursor,
+ * and right of them the mixture the drive read with the edge at every height.
  */
 public final class ProgressionPicture extends SteppedPicture {
     private static final double LEFT = 70;
@@ -30,6 +30,8 @@ public final class ProgressionPicture extends SteppedPicture {
     /** Most of the wall that is drawn, m: further up no hole is left to pass. */
     private static final double HIGHEST_M = 4.5e-3;
 
+    private final DriveModel models = new DriveModel();
+
     /**
      * Sets up the picture.
      *
@@ -39,19 +41,14 @@ public final class ProgressionPicture extends SteppedPicture {
         super(session, say("progression-picture.name"), say("progression-picture.help"));
     }
 
-    private static DeliveryModel model(Drive d) {
-        return d.analysis().estimated() ? d.analysis().estimate().carburetor().model(d.sheet()) : d.sheet().carburetor()
-                .family().model(d.sheet());
-    }
-
-    private List<HoleDrawing> holes() {
+    private List<ProgressionHole> holes() {
         Drive d = session().driveProperty().get();
         return d == null ? List.of() : d.sheet().carburetor().family().holes(d.sheet());
     }
 
     private double edge(Drive d) {
         Observation o = d.analysis().observation();
-        return model(d).edgeTravelM(o.thetaRad(o.stateOf(session().cursorProperty().get())));
+        return models.of(d).edgeTravelM(o.thetaRad(o.stateOf(session().cursorProperty().get())));
     }
 
     @Override
@@ -60,7 +57,7 @@ public final class ProgressionPicture extends SteppedPicture {
         if (d == null || !d.analysis().estimated()) {
             return;
         }
-        DeliveryModel m = model(d);
+        DeliveryModel m = models.of(d);
         double now = edge(d);
         Comparator<Cell> byEdge = Comparator.comparingDouble(c -> m.edgeTravelM(c.thetaRad()));
         List<Cell> cells = d.analysis().estimate().cells().stream().filter(c -> next ? m.edgeTravelM(c.thetaRad()) > now
@@ -75,10 +72,11 @@ public final class ProgressionPicture extends SteppedPicture {
         if (d == null || holes().isEmpty() || !d.analysis().estimated()) {
             return;
         }
-        DeliveryModel m = model(d);
-        d.analysis().estimate().cells().stream().min(Comparator.comparingDouble(c -> Math.hypot(y(m.edgeTravelM(c
-                .thetaRad()), getHeight()) - py, x(error(d, c), getWidth()) - px))).ifPresent(c -> session().moveCursor(
-                c.longestSample()));
+        DeliveryModel m = models.of(d);
+        List<Cell> cells = d.analysis().estimate().cells();
+        IntStream.range(0, cells.size()).boxed().min(Comparator.comparingDouble(i -> Math.hypot(y(m.edgeTravelM(cells
+                .get(i).thetaRad()), getHeight()) - py, x(error(d, i), getWidth()) - px))).ifPresent(i -> session()
+                .moveCursor(cells.get(i).longestSample()));
     }
 
     private double highest() {
@@ -96,15 +94,17 @@ public final class ProgressionPicture extends SteppedPicture {
         return left + (w - left - 24) * (Math.clamp(error, -MOST_ERROR, MOST_ERROR) + MOST_ERROR) / (2 * MOST_ERROR);
     }
 
-    private static double error(Drive d, Cell c) {
-        return c.film() / (c.phi() * Strategy.of(d.sheet()).of(c, d.sheet())) - 1.0;
+    /** Lambda over target less one in a cell, what walls gave or took left out. */
+    private static double error(Drive d, int cell) {
+        Cell c = d.analysis().estimate().cells().get(cell);
+        return d.analysis().targetPhi(cell) * c.film() / c.phi() - 1.0;
     }
 
     @Override
     protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
         strong(g, say("progression-picture.title"), 14, 18, 14, p.ink(), TextAlignment.LEFT);
         Drive d = session().driveProperty().get();
-        List<HoleDrawing> holes = holes();
+        List<ProgressionHole> holes = holes();
         if (holes.isEmpty()) {
             text(g, say(d == null ? "stab-picture.nothing-is-open" : "progression-picture.none"), 14, 44, 14, p.faint(),
                     TextAlignment.LEFT);
@@ -119,13 +119,13 @@ public final class ProgressionPicture extends SteppedPicture {
         readings(g, p, d, w, h);
     }
 
-    private void wall(GraphicsContext g, Palette p, List<HoleDrawing> holes, double h) {
+    private void wall(GraphicsContext g, Palette p, List<ProgressionHole> holes, double h) {
         double x = LEFT + WALL;
         g.setFill(clear(p.rule(), 0.8));
         g.fillRect(x, TOP, 26, h - TOP - BOTTOM);
         line(g, x, TOP, x, h - BOTTOM, p.ink(), 2);
         double perM = y(0, h) - y(1e-3, h);
-        for (HoleDrawing hole : holes) {
+        for (ProgressionHole hole : holes) {
             double tall = hole.diameterM() / 1e-3 * perM;
             g.setFill(p.fuel());
             g.fillRect(x, y(hole.heightM(), h) - tall / 2, 26, tall);
@@ -151,9 +151,9 @@ public final class ProgressionPicture extends SteppedPicture {
     }
 
     /** What each hole does at the cursor. */
-    private void passed(GraphicsContext g, Palette p, List<HoleDrawing> holes, double edge, double h) {
+    private void passed(GraphicsContext g, Palette p, List<ProgressionHole> holes, double edge, double h) {
         double x = LEFT + WALL + 34;
-        for (HoleDrawing hole : holes) {
+        for (ProgressionHole hole : holes) {
             double below = Math.clamp((edge - hole.heightM()) / hole.diameterM() + 0.5, 0.0, 1.0);
             String words = say(Double.isNaN(below) ? "progression-picture.unknown" : below > 0.95
                     ? "progression-picture.feeds" : below < 0.05 ? "progression-picture.bleeds"
@@ -177,11 +177,14 @@ public final class ProgressionPicture extends SteppedPicture {
         if (!d.analysis().estimated()) {
             return;
         }
-        DeliveryModel m = model(d);
-        for (Cell c : d.analysis().estimate().cells()) {
+        DeliveryModel m = models.of(d);
+        List<Cell> cells = d.analysis().estimate().cells();
+        double most = highest();
+        for (int i = 0; i < cells.size(); i++) {
+            Cell c = cells.get(i);
             double edge = m.edgeTravelM(c.thetaRad());
-            if (edge <= highest()) {
-                double e = error(d, c);
+            if (edge <= most) {
+                double e = error(d, i);
                 double r = Math.clamp(2.0 + Math.sqrt(c.dwellS()), 2.5, 9.0);
                 g.setFill(clear(p.of(e), 0.75));
                 g.fillOval(x(e, w) - r, y(edge, h) - r, 2 * r, 2 * r);

@@ -15,7 +15,6 @@ import nariz.app.task.FaultLog;
 import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
-import nariz.carburetor.InputProblem;
 import nariz.carburetor.NeedleChart;
 import nariz.carburetor.PartChange;
 import nariz.log.ColumnPlan;
@@ -134,11 +133,7 @@ public final class Session implements AutoCloseable {
      * @param file CSV
      */
     public void readNeedles(Path file) {
-        try {
-            needles.set(Optional.of(NeedleChart.read(file)));
-        } catch (InputProblem e) {
-            complain(e.text(WindowWords.wording()));
-        }
+        context.storage.start(cancelled -> NeedleChart.read(file), c -> needles.set(Optional.of(c)), context::fail);
     }
 
     /** {@return the workbook} */

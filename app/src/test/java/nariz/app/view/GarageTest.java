@@ -8,7 +8,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -22,11 +21,7 @@ import javafx.scene.control.Slider;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import javafx.stage.Stage;
-import nariz.app.Toolkit;
-import nariz.app.WindowScene;
 import nariz.app.state.Car;
-import nariz.app.state.Session;
 import nariz.app.state.Settings;
 import nariz.app.state.Stops;
 import nariz.carburetor.BuildSheet;
@@ -34,45 +29,10 @@ import nariz.diagnosis.Change;
 import nariz.family.metered.MeteredParts;
 import nariz.log.LogWriter;
 import nariz.sim.DemoDrive;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /** Journeys that each begin with a fresh window and an empty garage. */
-public class GarageTest {
-    private Stage stage;
-    private Session session;
-    private MainWindow window;
-    private Hands hands;
-    private Path folder;
-    private final Path[] picked = new Path[1];
-
-    @BeforeMethod
-    void open() throws IOException {
-        Toolkit.start();
-        folder = Files.createTempDirectory("nariz");
-        Hands.run(() -> {
-            stage = new Stage();
-            session = new Session(Platform::runLater, folder.resolve("garage.nariz"));
-            window = new MainWindow(session, (owner, title, pattern) -> Optional.ofNullable(picked[0]), Settings.of(
-                    folder.resolve("window.properties")));
-            stage.setScene(WindowScene.of(window));
-            stage.setX(0);
-            stage.setY(0);
-            stage.show();
-        });
-        hands = new Hands(stage);
-        Hands.settle();
-    }
-
-    @AfterMethod
-    void close() {
-        Hands.run(() -> {
-            session.close();
-            stage.close();
-        });
-    }
-
+public class GarageTest extends FreshWindow {
     private void demo() {
         hands.choose("demo");
         Hands.waitFor("the demo", () -> session.driveProperty().get() != null);

@@ -7,60 +7,30 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
-import javafx.application.Platform;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import javafx.stage.Stage;
-import nariz.app.Toolkit;
-import nariz.app.WindowScene;
-import nariz.app.state.Session;
-import nariz.app.state.Settings;
 import nariz.app.state.Stop;
 import nariz.app.state.Stops;
 import nariz.diagnosis.RegimePrediction;
 import nariz.log.LogWriter;
 import nariz.sim.Demo;
-import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /** Cars that are no four-barrel: from an empty form or a demo to a tune that is proved, in a fresh window each. */
-public class OtherCarsTest {
-    private Stage stage;
-    private Session session;
-    private MainWindow window;
-    private Hands hands;
-    private Path folder;
-    private final Path[] picked = new Path[1];
-
-    @BeforeMethod
-    void open() throws IOException {
-        Toolkit.start();
-        folder = Files.createTempDirectory("nariz");
-        Path settings = folder.resolve("window.properties");
-        Files.writeString(settings, "toured = true\n");
-        Hands.run(() -> {
-            stage = new Stage();
-            session = new Session(Platform::runLater, folder.resolve("garage.nariz"));
-            window = new MainWindow(session, (owner, title, pattern) -> Optional.ofNullable(picked[0]), Settings.of(
-                    settings));
-            stage.setScene(WindowScene.of(window));
-            stage.show();
-            window.showOpen(true);
-        });
-        hands = new Hands(stage);
-        Hands.settle();
+public class OtherCarsTest extends FreshWindow {
+    @Override
+    String settings() {
+        return "toured = true\n";
     }
 
-    @AfterMethod
-    void close() {
-        Hands.run(() -> {
-            session.close();
-            stage.close();
-        });
+    @BeforeMethod
+    void atTheGarage() {
+        Hands.run(() -> window.showOpen(true));
+        Hands.settle();
     }
 
     private void demo(Demo d) {
@@ -107,9 +77,11 @@ public class OtherCarsTest {
         Files.writeString(picked[0], "needle, 1 (thou), 2, 3, 4, 5, 6, 7, 8\nX1, 89.4, 86.7, 84.7, 82.8, 79.7, 76.4, "
                 + "73.7, 70.9\n");
         hands.click("needle-chart");
+        Hands.waitFor("the table", () -> session.needlesProperty().get().isPresent());
         assertThat(session.needlesProperty().get().orElseThrow().needles()).hasSize(1);
         Files.writeString(picked[0], "needle, 1 (thou), 2\nX1, 80, 89\n");
         hands.click("needle-chart");
+        Hands.waitFor("the complaint", () -> !session.problemProperty().get().isEmpty());
         assertThat(session.problemProperty().get()).contains("needles.csv, line 2, column 3", "thinner");
         Hands.run(session::dismissProblem);
         double was = rms();

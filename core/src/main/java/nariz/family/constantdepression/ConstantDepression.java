@@ -17,14 +17,14 @@ import nariz.carburetor.Coefficient;
 import nariz.carburetor.Coefficients;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Engine;
-import nariz.carburetor.Family;
 import nariz.carburetor.Ladder;
-import nariz.carburetor.NeedleDrawing;
+import nariz.carburetor.Needle;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpModel;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.SheetFields;
 import nariz.carburetor.Stage;
+import nariz.family.AbstractFamily;
 import nariz.flow.FlowCoefficient;
 import nariz.flow.NeedleModel;
 import nariz.units.Dimension;
@@ -32,14 +32,13 @@ import nariz.units.Quantity;
 import nariz.units.Units;
 
 /** A piston that floats on the airflow and carries a needle: no idle, main and power circuits, but stations. */
-public final class ConstantDepression implements Family {
+public final class ConstantDepression extends AbstractFamily {
+    private static final String DIAMETERS = "primary.needle.diameters";
     static final List<String> OILS = List.of("thin", "standard", "thick");
     static final List<String> SPRINGS = List.of("soft", "standard", "stiff");
     private static final int MOST = 3;
     private static final int FEWEST_STATIONS = 5;
     private static final int MOST_STATIONS = 30;
-    /** A measured fuel level that is further off than this is put right before anything else, m. */
-    private static final double LEVEL_OFF_M = 1e-3;
     /** A needle that fills the jet shuts it. */
     private static final double LEAST_GAP_THOU = 0.3;
     private static final List<Coefficient> COEFFICIENTS = Stream.concat(EnumSet.of(FlowCoefficient.PLATE_DISCHARGE,
@@ -47,19 +46,9 @@ public final class ConstantDepression implements Family {
             FlowCoefficient.FILLING_PEAK).stream(), EnumSet.range(FlowCoefficient.ANNULUS_DISCHARGE,
             FlowCoefficient.NEEDLE_SHOULDER).stream()).map(c -> (Coefficient) c).toList();
 
-    @Override
-    public String key() {
-        return "constant-depression";
-    }
-
-    @Override
-    public List<Stage> stages() {
-        return List.of(Stage.PRIMARY);
-    }
-
-    @Override
-    public List<Circuit> circuits() {
-        return NeedleParts.CIRCUITS;
+    /** The family. */
+    public ConstantDepression() {
+        super("constant-depression", List.of(Stage.PRIMARY), NeedleParts.CIRCUITS, NeedleParts.ALL);
     }
 
     @Override
@@ -68,15 +57,14 @@ public final class ConstantDepression implements Family {
     }
 
     @Override
-    public Optional<NeedleDrawing> needle(BuildSheet sheet) {
+    public Optional<Needle> needle(BuildSheet sheet) {
         Carburetor c = sheet.carburetor();
-        return Optional.of(new NeedleDrawing(c.number("primary.jet"), c.number("primary.needle.spacing"), c.each(
-                NeedleModel.DIAMETERS)));
+        return Optional.of(new Needle(c.number("primary.needle.spacing"), c.each(DIAMETERS)));
     }
 
     @Override
-    public List<Part> parts() {
-        return NeedleParts.ALL;
+    public double needleJetM(BuildSheet sheet) {
+        return sheet.carburetor().number("primary.jet");
     }
 
     @Override
@@ -122,9 +110,7 @@ public final class ConstantDepression implements Family {
         Carburetor c = sheet.carburetor();
         Stage p = Stage.PRIMARY;
         List<Ladder> all = new ArrayList<>();
-        if (Math.abs(c.number("fuelLevel")) > LEVEL_OFF_M) {
-            all.add(new Ladder(own(NeedleParts.FLOAT_LEVEL), p, 1, 0, 0, 0, 0.0));
-        }
+        levelPutRight(sheet, NeedleParts.FLOAT_LEVEL).ifPresent(all::add);
         all.add(new Ladder(own(NeedleParts.JET_HEIGHT), p, 0.25, 12, -2.0, 6.0, 0.05));
         double jet = c.number("primary.jet") / Units.THOU;
         for (Part band : NeedleParts.NEEDLE_BANDS) {
@@ -149,10 +135,6 @@ public final class ConstantDepression implements Family {
     @Override
     public double levelErrorM() {
         return 1e-3;
-    }
-
-    private Part own(Part p) {
-        return NeedleParts.ALL.get(NeedleParts.ALL.indexOf(p));
     }
 
     // The sheet
@@ -200,9 +182,9 @@ public final class ConstantDepression implements Family {
             }
         }
         numbers.put("primary.needle.spacing", spacing);
-        numbers.put(NeedleModel.DIAMETERS, d.stream().mapToDouble(v -> v).average().orElseThrow());
+        numbers.put(DIAMETERS, d.stream().mapToDouble(v -> v).average().orElseThrow());
         for (int i = 0; i < d.size(); i++) {
-            numbers.put(NeedleModel.DIAMETERS + "." + (i + 1), d.get(i));
+            numbers.put(DIAMETERS + "." + (i + 1), d.get(i));
         }
         f.noOthers();
     }
@@ -215,10 +197,5 @@ public final class ConstantDepression implements Family {
                 SheetDraft.Field.in("primary.needle.spacing", "mm"),
                 SheetDraft.Field.each("primary.needle.diameters", "thou"),
                 SheetDraft.Field.of("primary.pistonSpring", SPRINGS), SheetDraft.Field.of("primary.damperOil", OILS));
-    }
-
-    @Override
-    public String toString() {
-        return key();
     }
 }

@@ -47,11 +47,11 @@ final class NeedleParts {
     static final List<Part> NEEDLE_BANDS = List.of(band("needle-idle", 0), band("needle-cruise", 1),
             band("needle-pull", 2), band("needle-full", 3));
     /** Oil in the dampers. */
-    static final Part DAMPER_OIL = Part.kinds("damper-oil", Part.Role.PUMP_VOLUME, "primary.damperOil",
+    static final Part DAMPER_OIL = Part.kinds("damper-oil", Part.Role.PISTON, "primary.damperOil",
             ConstantDepression.OILS).whole().then("recheck.full-load")
             .by(work(List.of("damper-oil-can"), List.of("unscrew-the-dampers", "fill-with-oil"), "six-stabs-again"));
     /** Springs over the pistons. */
-    static final Part PISTON_SPRING = Part.kinds("piston-spring", Part.Role.PUMP_START, "primary.pistonSpring",
+    static final Part PISTON_SPRING = Part.kinds("piston-spring", Part.Role.PISTON, "primary.pistonSpring",
             ConstantDepression.SPRINGS).whole().then("recheck.cruise", "recheck.full-load")
             .by(work(List.of("small-screwdriver", "damper-oil-can"), List.of("mark-and-lift-the-piston",
             "fit-the-piston-spring", "piston-falls-with-a-click", "fill-the-damper"), "needle-drive-again"));

@@ -12,15 +12,15 @@ import nariz.carburetor.Coefficient;
 import nariz.carburetor.Coefficients;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Engine;
-import nariz.carburetor.Family;
-import nariz.carburetor.HoleDrawing;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
+import nariz.carburetor.ProgressionHole;
 import nariz.carburetor.PumpModel;
 import nariz.carburetor.PumpSetting;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.SheetFields;
 import nariz.carburetor.Stage;
+import nariz.family.AbstractFamily;
 import nariz.flow.AcceleratorPump;
 import nariz.flow.Barrels;
 import nariz.flow.Booster;
@@ -29,7 +29,6 @@ import nariz.flow.FamilyCoefficient;
 import nariz.flow.FlowCoefficient;
 import nariz.flow.MeteredModel;
 import nariz.flow.OpeningKind;
-import nariz.flow.ProgressionHole;
 import nariz.units.Dimension;
 import nariz.units.Quantity;
 import nariz.units.Units;
@@ -38,7 +37,7 @@ import nariz.units.Units;
  * What carburetors with jet stacks and progression holes share: sheet, model, parts. A family says how many stages it
  * has, how many barrels a body, how many bodies a set, and whether vacuum enriches.
  */
-public abstract class JettedFamily implements Family {
+public abstract class JettedFamily extends AbstractFamily {
     /**
      * How a family is built.
      *
@@ -66,17 +65,11 @@ public abstract class JettedFamily implements Family {
             .with(FlowCoefficient.PLATE_DISCHARGE, 0.585).with(FlowCoefficient.VENTURI_LOSS, 3.0);
     /** These carburetors differ more among each other than four-barrels in their idle and main systems. */
     private static final double LESS_KNOWN = 1.6;
-    /** A measured fuel level that is further off than this is put right before jets make up for it, m. */
-    private static final double LEVEL_OFF_M = 1e-3;
     /** Turns out beyond which a mixture screw's port is as open as it gets. */
     private static final double SCREW_END = 5.5;
     private static final double FULL_TRAVEL_RAD = 55.0 * Units.DEG;
 
-    private final String key;
     private final Build build;
-    private final List<Stage> stages;
-    private final List<Circuit> circuits;
-    private final List<Part> parts;
     private final List<Coefficient> coefficients;
 
     /**
@@ -86,10 +79,13 @@ public abstract class JettedFamily implements Family {
      * @param build how it is built
      */
     protected JettedFamily(String key, Build build) {
-        this.key = key;
+        super(key, build.second() ? List.of(Stage.PRIMARY, Stage.SECONDARY) : List.of(Stage.PRIMARY),
+                JettedCircuits.of(build.enriched(), build.second()), parts(build));
         this.build = build;
-        stages = build.second() ? List.of(Stage.PRIMARY, Stage.SECONDARY) : List.of(Stage.PRIMARY);
-        circuits = JettedCircuits.of(build.enriched(), build.second());
+        coefficients = coefficients(build);
+    }
+
+    private static List<Part> parts(Build build) {
         List<Part> all = new ArrayList<>(List.of(JettedParts.MIXTURE_SCREW, JettedParts.IDLE_JET, JettedParts.IDLE_AIR,
                 JettedParts.MAIN_JET, JettedParts.AIR_CORRECTOR, JettedParts.VENTURI));
         if (build.enriched()) {
@@ -100,8 +96,7 @@ public abstract class JettedFamily implements Family {
             all.addAll(List.of(JettedParts.SECONDARY_SPRING, JettedParts.SECONDARY_LINKAGE));
         }
         all.addAll(List.of(JettedParts.PUMP_JET, JettedParts.PUMP_STROKE));
-        parts = build.second() ? List.copyOf(all) : all.stream().map(Part::alone).toList();
-        coefficients = coefficients(build);
+        return build.second() ? all : all.stream().map(Part::alone).toList();
     }
 
     /** The model's numbers that these carburetors have: no slot, and what enriches or opens only where it is there. */
@@ -121,30 +116,6 @@ public abstract class JettedFamily implements Family {
         own.add(FlowCoefficient.HOLE_EDGE);
         return own.stream().map(c -> (Coefficient) new FamilyCoefficient(c, STANDARD.of(c), c.spread() * (c.ordinal()
                 < FlowCoefficient.ENRICHMENT_RAMP.ordinal() ? LESS_KNOWN : 1.0))).toList();
-    }
-
-    @Override
-    public final String key() {
-        return key;
-    }
-
-    @Override
-    public final List<Stage> stages() {
-        return stages;
-    }
-
-    @Override
-    public final List<Circuit> circuits() {
-        return circuits;
-    }
-
-    @Override
-    public final List<Part> parts() {
-        return parts;
-    }
-
-    private Part own(Part p) {
-        return parts.get(parts.indexOf(p));
     }
 
     @Override
@@ -182,10 +153,8 @@ public abstract class JettedFamily implements Family {
     }
 
     @Override
-    public final List<HoleDrawing> holes(BuildSheet sheet) {
-        return barrels(sheet, Stage.PRIMARY).idle().holes().stream().map(h -> new HoleDrawing(h.diameterM(),
-                h.heightM()))
-                .toList();
+    public final List<ProgressionHole> holes(BuildSheet sheet) {
+        return barrels(sheet, Stage.PRIMARY).idle().holes();
     }
 
     @Override
@@ -237,7 +206,7 @@ public abstract class JettedFamily implements Family {
 
     @Override
     public final Optional<Part> part(Carburetor c, Stage stage, Part.Role role) {
-        return stages.contains(stage) ? parts.stream().filter(p -> p.role() == role).findFirst() : Optional.empty();
+        return stages().contains(stage) ? parts().stream().filter(p -> p.role() == role).findFirst() : Optional.empty();
     }
 
     @Override
@@ -258,9 +227,7 @@ public abstract class JettedFamily implements Family {
         Stage p = Stage.PRIMARY;
         List<Ladder> all = new ArrayList<>();
         all.add(new Ladder(own(JettedParts.MIXTURE_SCREW), p, 0.125, 12, 0.25, SCREW_END, 0.05));
-        if (Math.abs(c.number("fuelLevel")) > LEVEL_OFF_M) {
-            all.add(new Ladder(own(JettedParts.FLOAT_LEVEL), p, 1, 0, 0, 0, 0.0));
-        }
+        levelPutRight(sheet, JettedParts.FLOAT_LEVEL).ifPresent(all::add);
         all.add(new Ladder(own(JettedParts.IDLE_JET), p, 0.025, 6, 0.25, 1.0, 0.08));
         all.add(new Ladder(own(JettedParts.IDLE_AIR), p, 0.1, 4, 0.5, 2.5, 0.45));
         all.add(new Ladder(own(JettedParts.MAIN_JET), p, 0.05, 8, 0.7, 2.6, 0.05));
@@ -299,16 +266,11 @@ public abstract class JettedFamily implements Family {
 
     @Override
     public final Carburetor read(SheetFields f, Engine engine) {
-        return new JettedSheet(build, stages).read(this, f, engine);
+        return new JettedSheet(build, stages()).read(this, f, engine);
     }
 
     @Override
     public final List<SheetDraft.Field> fields() {
-        return new JettedSheet(build, stages).fields();
-    }
-
-    @Override
-    public final String toString() {
-        return key;
+        return new JettedSheet(build, stages()).fields();
     }
 }

@@ -16,7 +16,6 @@ import nariz.carburetor.Coefficient;
 import nariz.carburetor.Coefficients;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Engine;
-import nariz.carburetor.Family;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpModel;
@@ -24,6 +23,7 @@ import nariz.carburetor.PumpSetting;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.SheetFields;
 import nariz.carburetor.Stage;
+import nariz.family.AbstractFamily;
 import nariz.flow.AcceleratorPump;
 import nariz.flow.Barrels;
 import nariz.flow.Booster;
@@ -39,10 +39,8 @@ import nariz.units.Units;
  * What carburetors with a fixed venturi, transfer slot and booster share: sheet, model, parts. A family says how many
  * stages it has, how many carburetors make a set, and whether rods hang in the primary jets.
  */
-public abstract class MeteredFamily implements Family {
+public abstract class MeteredFamily extends AbstractFamily {
     private static final List<String> PUMP_CAMS = List.of("early", "standard", "long");
-    /** A measured fuel level that is further off than this is put right before jets make up for it, m. */
-    private static final double LEVEL_OFF_M = 1e-3;
     private static final List<Coefficient> COEFFICIENTS = List.copyOf(EnumSet.range(
             FlowCoefficient.IDLE_FEED_DISCHARGE, FlowCoefficient.AIR_VALVE_END));
     private static final List<Part> PARTS = List.of(MeteredParts.MIXTURE_SCREW, MeteredParts.IDLE_FEED_RESTRICTION,
@@ -54,11 +52,8 @@ public abstract class MeteredFamily implements Family {
             MeteredParts.PUMP_CAM_POSITION, MeteredParts.PUMP_NOZZLE, MeteredParts.PUMP_CAM,
             MeteredParts.PUMP_CAPACITY);
 
-    private final String key;
     private final boolean rods;
-    private final List<Stage> stages;
     private final int most;
-    private final List<Part> parts;
 
     /**
      * A family.
@@ -69,12 +64,11 @@ public abstract class MeteredFamily implements Family {
      * @param most how many of them make a set at most
      */
     protected MeteredFamily(String key, boolean rods, List<Stage> stages, int most) {
-        this.key = key;
+        super(key, stages, stages.size() > 1 ? MeteredCircuits.FOUR_BARREL : MeteredCircuits.TWO_BARREL, stages.size()
+                > 1 ? PARTS : PARTS.stream().filter(p -> !RODS_ONLY.contains(p) && !SECOND_ONLY.contains(p)).map(
+                Part::alone).toList());
         this.rods = rods;
-        this.stages = List.copyOf(stages);
         this.most = most;
-        parts = stages.size() > 1 ? PARTS : PARTS.stream().filter(p -> !RODS_ONLY.contains(p)
-                && !SECOND_ONLY.contains(p)).map(Part::alone).toList();
     }
 
     /** Turns out beyond which a mixture screw's port is as open as it gets. */
@@ -84,37 +78,8 @@ public abstract class MeteredFamily implements Family {
     private static final List<Part> SECOND_ONLY = List.of(MeteredParts.SECONDARY_STOP, MeteredParts.SECONDARY_SPRING,
             MeteredParts.AIR_VALVE_SPRING, MeteredParts.SECONDARY_LINKAGE);
 
-    @Override
-    public final String key() {
-        return key;
-    }
-
-    @Override
-    public final List<Stage> stages() {
-        return stages;
-    }
-
-    private boolean twoStages() {
-        return stages.contains(Stage.SECONDARY);
-    }
-
     private boolean rods(Stage stage) {
         return rods && stage == Stage.PRIMARY;
-    }
-
-    @Override
-    public final List<Circuit> circuits() {
-        return twoStages() ? MeteredCircuits.FOUR_BARREL : MeteredCircuits.TWO_BARREL;
-    }
-
-    @Override
-    public final List<Part> parts() {
-        return parts;
-    }
-
-    /** The part as this family names it. */
-    private Part own(Part p) {
-        return parts.get(parts.indexOf(p));
     }
 
     @Override
@@ -151,10 +116,10 @@ public abstract class MeteredFamily implements Family {
 
     @Override
     public final Optional<Part> part(Carburetor c, Stage stage, Part.Role role) {
-        if (!stages.contains(stage)) {
+        if (!stages().contains(stage)) {
             return Optional.empty();
         }
-        return parts.stream().filter(p -> p.role() == role && RODS_ONLY.contains(p) == (rods(stage)
+        return parts().stream().filter(p -> p.role() == role && RODS_ONLY.contains(p) == (rods(stage)
                 && (role == Part.Role.ENRICHMENT_OPENING || role == Part.Role.ENRICHMENT_AMOUNT))).findFirst();
     }
 
@@ -184,7 +149,7 @@ public abstract class MeteredFamily implements Family {
             case SECOND_SPRING, SECOND_LINKAGE -> MeteredCircuits.SECONDARY_MAIN;
             case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;
             case IDLE_FUEL, IDLE_AIR -> primary ? MeteredCircuits.TRANSFER : MeteredCircuits.SECONDARY_IDLE;
-            case METERING_FUEL, METERING_AIR, AIR_WAY, STATION -> primary ? MeteredCircuits.MAIN
+            case METERING_FUEL, METERING_AIR, AIR_WAY, STATION, PISTON -> primary ? MeteredCircuits.MAIN
                     : MeteredCircuits.SECONDARY_MAIN;
             case ENRICHMENT_OPENING, ENRICHMENT_AMOUNT ->
                     primary ? MeteredCircuits.POWER : MeteredCircuits.SECONDARY_MAIN;
@@ -197,9 +162,7 @@ public abstract class MeteredFamily implements Family {
         Stage p = Stage.PRIMARY;
         List<Ladder> all = new ArrayList<>();
         all.add(new Ladder(own(MeteredParts.MIXTURE_SCREW), p, 0.125, 12, 0.25, SCREW_END, 0.05));
-        if (Math.abs(c.number("fuelLevel")) > LEVEL_OFF_M) {
-            all.add(new Ladder(own(MeteredParts.FLOAT_LEVEL), p, 1, 0, 0, 0, 0.00));
-        }
+        levelPutRight(sheet, MeteredParts.FLOAT_LEVEL).ifPresent(all::add);
         all.add(new Ladder(own(MeteredParts.IDLE_FEED_RESTRICTION), p, 1, 8, 15, 60, 0.10));
         all.add(new Ladder(own(MeteredParts.IDLE_AIR_BLEED), p, 2, 8, 30, 120, 0.45));
         all.add(new Ladder(own(MeteredParts.MAIN_JET), p, 1, 10, 35, 130, 0.05));
@@ -279,7 +242,7 @@ public abstract class MeteredFamily implements Family {
         MeteredDefaults d = MeteredDefaults.of(rods, twoStages(), engine, count);
         Map<String, Double> numbers = new LinkedHashMap<>();
         Map<String, String> words = new LinkedHashMap<>();
-        for (Stage stage : stages) {
+        for (Stage stage : stages()) {
             barrels(f.object(stage.key()), stage, count, d, numbers, words);
         }
         if (twoStages()) {
@@ -400,7 +363,7 @@ public abstract class MeteredFamily implements Family {
             out.add(SheetDraft.Field.in("secondaryOpening.start", "deg"));
             out.add(SheetDraft.Field.in("secondaryOpening.restAngle", "deg"));
         }
-        for (Stage stage : stages) {
+        for (Stage stage : stages()) {
             String at = stage.key() + ".";
             out.add(SheetDraft.Field.in(at + "bore", "mm"));
             out.add(SheetDraft.Field.in(at + "venturi", "mm"));
@@ -425,10 +388,5 @@ public abstract class MeteredFamily implements Family {
         out.add(SheetDraft.Field.bare("pump.camPosition"));
         out.add(SheetDraft.Field.in("pump.clearance", "mm"));
         return out;
-    }
-
-    @Override
-    public final String toString() {
-        return key;
     }
 }

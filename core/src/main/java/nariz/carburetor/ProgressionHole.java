@@ -1,7 +1,7 @@
-package nariz.flow;
+package nariz.carburetor;
 
 /**
- * A progression hole in the wall of a bore.
+ * A progression hole in the wall of a bore, as a sheet has it.
  *
  * @param diameterM diameter, m, positive
  * @param heightM height of its middle above the edge of the shut plate, m

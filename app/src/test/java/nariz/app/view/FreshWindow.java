@@ -1,0 +1,60 @@
+package nariz.app.view;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import javafx.application.Platform;
+import javafx.stage.Stage;
+import nariz.app.Toolkit;
+import nariz.app.WindowScene;
+import nariz.app.state.Session;
+import nariz.app.state.Settings;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+
+/** A window of its own for every journey, with an empty garage. */
+abstract class FreshWindow {
+    Stage stage;
+    Session session;
+    MainWindow window;
+    Hands hands;
+    Path folder;
+    /** What the next question for a file is answered with. */
+    final Path[] picked = new Path[1];
+
+    /** What somebody has chosen before; nothing by default. */
+    String settings() {
+        return "";
+    }
+
+    @BeforeMethod
+    void open() throws IOException {
+        Toolkit.start();
+        folder = Files.createTempDirectory("nariz");
+        Path settings = folder.resolve("window.properties");
+        if (!settings().isEmpty()) {
+            Files.writeString(settings, settings());
+        }
+        Hands.run(() -> {
+            stage = new Stage();
+            session = new Session(Platform::runLater, folder.resolve("garage.nariz"));
+            window = new MainWindow(session, (owner, title, pattern) -> Optional.ofNullable(picked[0]), Settings.of(
+                    settings));
+            stage.setScene(WindowScene.of(window));
+            stage.setX(0);
+            stage.setY(0);
+            stage.show();
+        });
+        hands = new Hands(stage);
+        Hands.settle();
+    }
+
+    @AfterMethod
+    void close() {
+        Hands.run(() -> {
+            session.close();
+            stage.close();
+        });
+    }
+}
