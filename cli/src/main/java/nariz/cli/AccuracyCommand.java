@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.function.LongFunction;
+import nariz.exam.IdleExam;
 import nariz.exam.Accuracy;
 import nariz.exam.ComparisonStudy;
 import nariz.exam.OpeningsExam;
@@ -53,12 +54,23 @@ final class AccuracyCommand implements Callable<Integer> {
             description = "compare two drives of every engine instead of analysing one")
     private boolean comparisons;
 
+    @Option(names = "--idle", description = "set the idle of every engine by every school instead of analysing a drive")
+    private boolean idle;
+
+    @Option(names = "--without-mixture", description = "with --idle: by speed and vacuum alone")
+    private boolean withoutMixture;
+
     @Override
     public Integer call() throws IOException {
         PrintWriter out = spec.commandLine().getOut();
         PrintWriter err = spec.commandLine().getErr();
         if (reference != null) {
             ReferenceReport.write(ReferenceDrive.all(reference), out::println);
+            out.flush();
+            return 0;
+        }
+        if (idle) {
+            out.println(IdleExam.of(first, count, !withoutMixture).markdown());
             out.flush();
             return 0;
         }

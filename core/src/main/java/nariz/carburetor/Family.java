@@ -145,6 +145,16 @@ public interface Family {
     }
 
     /**
+     * How many screws or jet nuts trim the idle mixture of a whole set.
+     *
+     * @param c carburetor
+     * @return at least 1; one a carburetor by default
+     */
+    default int idleTrims(Carburetor c) {
+        return c.count();
+    }
+
+    /**
      * Whether a second stage opens with the pedal alone.
      *
      * @param c carburetor of this family

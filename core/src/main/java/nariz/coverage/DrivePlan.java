@@ -20,6 +20,7 @@ import nariz.estimation.Observation;
 import nariz.log.DriveLog;
 import nariz.text.Measure;
 import nariz.text.Message;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The readings that a verdict on every circuit needs, as a short list of steady points and pulls, and how much of each
@@ -75,8 +76,20 @@ public record DrivePlan(List<Item> items) {
      * @return every reading, ticked off as far as the drive covers it
      */
     public static DrivePlan of(Analysis a, List<TipIn> tipIns) {
-        Observation o = a.observation();
-        BuildSheet sheet = o.sheet();
+        return of(a.observation().sheet(), a.observation(), a, tipIns);
+    }
+
+    /**
+     * The plan of a car nobody has driven yet.
+     *
+     * @param sheet what is fitted
+     * @return every reading, none of it made
+     */
+    public static DrivePlan of(BuildSheet sheet) {
+        return of(sheet, null, null, List.of());
+    }
+
+    private static DrivePlan of(BuildSheet sheet, @Nullable Observation o, @Nullable Analysis a, List<TipIn> tipIns) {
         double idle = sheet.engine().idleRpm();
         double red = sheet.engine().redlineRpm();
         double most = sheet.ambient().pressurePa() - 10e3;
@@ -125,7 +138,7 @@ public record DrivePlan(List<Item> items) {
                             high, SECONDS, 15, steady(o, 0.35 * red, 0.65 * red,
                     low, high, false)));
         }
-        a.awaited().ifPresent(p -> out.add(new Item(family.circuit(Stage.PRIMARY,
+        Optional.ofNullable(a).flatMap(Analysis::awaited).ifPresent(p -> out.add(new Item(family.circuit(Stage.PRIMARY,
                 Circuit.Role.ENRICHMENT).orElseThrow(),
                 p.text(), message("drive-plan.closed-course-or-rolling"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN,
@@ -143,7 +156,7 @@ public record DrivePlan(List<Item> items) {
         out.add(new Item(pump.get(), message("drive-plan.six-quick-openings-from"),
                 message("drive-plan.clear-road-nobody-behind"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN, message("drive-plan.stabs"), STABS, stabs));
-        a.advice().pump().flatMap(PumpStudy.Finding::tells).ifPresent(t -> out.add(new Item(pump.get(),
+        Optional.ofNullable(a).flatMap(x -> x.advice().pump()).flatMap(PumpStudy.Finding::tells).ifPresent(t -> out.add(new Item(pump.get(),
                 message(Double.isNaN(t.opened()) ? "drive-plan.three-like" : "drive-plan.three-like-throttle",
                         (int) t.atS() / 60, t.atS() % 60, t.rpm(), Measure.vacuum(t.fromVacuumPa()), Measure.vacuum(
                                 t.toVacuumPa()), 100 * t.opened()), message("drive-plan.clear-road-nobody-behind"),
@@ -151,7 +164,7 @@ public record DrivePlan(List<Item> items) {
         return new DrivePlan(out);
     }
 
-    private static Item point(Observation o, Circuit c, double rpm, double fromPa, double toPa, double wanted) {
+    private static Item point(@Nullable Observation o, Circuit c, double rpm, double fromPa, double toPa, double wanted) {
         double low = (1 - WIDTH) * rpm;
         double high = (1 + WIDTH) * rpm;
         return new Item(c, message(c.lowSpeed() ? "drive-plan.steady-at-rpm-vacuum"
@@ -187,14 +200,17 @@ public record DrivePlan(List<Item> items) {
         return out;
     }
 
-    private static double steady(Observation o, double fromRpm, double toRpm, double fromPa, double toPa,
+    private static double steady(@Nullable Observation o, double fromRpm, double toRpm, double fromPa, double toPa,
             boolean idle) {
-        return o.cells().stream().filter(c -> c.idle() == idle && c.rpm() >= fromRpm && c.rpm() <= toRpm
+        return o == null ? 0.0 : o.cells().stream().filter(c -> c.idle() == idle && c.rpm() >= fromRpm && c.rpm() <= toRpm
                 && c.vacuumPa() >= fromPa && c.vacuumPa() <= toPa).mapToDouble(c -> c.dwellS()).sum();
     }
 
     /** Full throttle does not stand still: every second with a reading counts, not steady ones alone. */
-    private static double full(Observation o, double fromRpm, double toRpm) {
+    private static double full(@Nullable Observation o, double fromRpm, double toRpm) {
+        if (o == null) {
+            return 0.0;
+        }
         DriveLog log = o.log();
         double sum = 0;
         for (int i = 0; i + 1 < log.size(); i++) {

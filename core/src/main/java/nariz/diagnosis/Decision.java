@@ -388,7 +388,6 @@ final class Decision {
                 effect[i] += e[i];
             }
         }
-        double misled = MISLED + Math.min(MOST_UNDONE, scorer.lossOf(effect, none));
         Map<String, Double> saves = new HashMap<>();
         Map<String, Double> minutes = new HashMap<>();
         double leaks = 0.0;
@@ -396,7 +395,7 @@ final class Decision {
             if (e.fault().isPresent()) {
                 FaultSignature f = e.fault().get();
                 double s = e.probability() * (acts.isEmpty() ? f.harm() + scorer.lossOf(e.byFault(), none)
-                        : Math.max(f.harm(), misled));
+                        : Math.max(f.harm(), misled(e, effect)));
                 saves.merge(f.cause(), s, Double::sum);
                 minutes.put(f.cause(), f.minutes());
                 leaks += f.leak() ? s : 0.0;
@@ -413,6 +412,23 @@ final class Decision {
         }
         return worth.entrySet().stream().filter(w -> w.getValue() > 0.0)
                 .sorted(Map.Entry.<String, Double>comparingByValue().reversed()).map(Map.Entry::getKey).toList();
+    }
+
+    /**
+     * What parts fitted before a fault is found cost. Those that put right what is wrong besides the fault are not in
+     * vain: of the work only the share that the parts' own error keeps is, and what they make worse has to be undone.
+     * The other half, a reading that misleads, is lost either way.
+     */
+    private double misled(CausePosterior.Explanation e, double[] effect) {
+        double[] none = new double[effect.length];
+        double[] then = e.moved().clone();
+        for (int i = 0; i < then.length; i++) {
+            then[i] += effect[i];
+        }
+        double was = scorer.lossOf(e.moved(), none);
+        double is = scorer.lossOf(then, none);
+        double inVain = was > 0.0 ? Math.min(1.0, is / was) : 1.0;
+        return 0.5 * MISLED * (1.0 + inVain) + Math.clamp(is - was, 0.0, MOST_UNDONE);
     }
 
     static BuildSheet apply(BuildSheet sheet, Collection<Step> steps) {

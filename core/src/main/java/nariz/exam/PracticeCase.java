@@ -256,6 +256,15 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         return new Misfit(part, side, was, was + by);
     }
 
+    /** An engine of a family as it comes. */
+    static BuildSheet anyEngine(String family, Random r) {
+        return switch (family) {
+            case "block-metered-4", "rod-metered-4" -> engine(r);
+            case "block-metered-2" -> twoBarrelEngine(r);
+            default -> PracticeEngines.of(family, r);
+        };
+    }
+
     private static BuildSheet engine(Random r) {
         double litres = Math.rint(10 * (1.2 + 6.3 * r.nextDouble())) / 10;
         int cylinders = litres < 2.4 ? 4 : (litres < 4.2 ? 6 : 8);

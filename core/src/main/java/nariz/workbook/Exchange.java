@@ -54,8 +54,9 @@ public final class Exchange {
     private static final long MOST_PACKED = 100;
     private static final long LEAST_READINGS = 16_000_000;
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    /** A recording that has not ended is no run yet: it stays behind. */
     private static final List<SealedTable> TABLES = Arrays.stream(SealedTable.values()).filter(t ->
-            !t.large()).toList();
+            !t.large() && t != SealedTable.RECORDING).toList();
     /** Came with version 2 of the workbook; a folder written before has none. */
     private static final List<SealedTable> LATER = List.of(SealedTable.PLAN, SealedTable.PLANNED);
     /** Longest list of a folder, bytes: some thousands of runs with their advice. */

@@ -23,10 +23,10 @@ import org.flywaydb.core.api.output.MigrateResult;
  */
 final class Migrations {
     /** Version this program writes, as in {@code PRAGMA user_version}. */
-    static final int VERSION = 3;
+    static final int VERSION = 4;
     /** The scripts in their order; the last brings a file to {@link #VERSION}. */
     private static final List<String> SCRIPTS = List.of("V1__workbook.sql", "V2__moments_and_plans.sql",
-            "V3__sums.sql");
+            "V3__sums.sql", "V4__recordings.sql");
     private static final int APPLICATION = 0x4e617269;
     private static final byte[] MAGIC = "SQLite format 3\0".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
 

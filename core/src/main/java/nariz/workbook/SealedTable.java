@@ -7,6 +7,8 @@ import java.util.List;
 enum SealedTable {
     VEHICLE("vehicle", "id", "id, name, created"),
     BUILD_SHEET("build_sheet", "id", "id, vehicle, previous, json, created"),
+    RECORDING("recording", "id", "id, build_sheet, name, plan, started"),
+    RECORDED("recorded", "recording || '/' || part", "recording, part, lines"),
     RAW_FILE("raw_file", "id", "id, sha256, name, size"),
     RAW_PART("raw_part", "raw_file || '/' || part", "raw_file, part, packed"),
     RUN("run", "id", "id, vehicle, build_sheet, raw_file, name, imported, samples, duration, start_clock, header_line, "
@@ -46,7 +48,7 @@ enum SealedTable {
 
     /** Whether rows are large: their sums are looked at when they are read, not when the workbook is opened. */
     boolean large() {
-        return this == CHUNK || this == RAW_PART;
+        return this == CHUNK || this == RAW_PART || this == RECORDED;
     }
 
     /** Keys of rows whose sum is not theirs, or that have none. */

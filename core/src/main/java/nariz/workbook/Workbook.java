@@ -114,6 +114,18 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
+     * A recording that has not ended: it is being made, or a crash cut it short.
+     *
+     * @param id key in this file
+     * @param vehicle whose it is
+     * @param sheet build sheet it is driven on
+     * @param name its title
+     * @param started when
+     */
+    public record Unfinished(long id, long vehicle, long sheet, String name, Instant started) {
+    }
+
+    /**
      * What one version of a build sheet changed against the version before.
      *
      * @param sheet the version
@@ -316,6 +328,62 @@ public final class Workbook implements AutoCloseable {
                 sql("UPDATE run SET deleted = 1 WHERE id = ?", id));
         return new Run(id, sheet.vehicle(), sheet.id(), recording.name(), Instant.parse(at), recording.size(), duration,
                 recording.problemCount());
+    }
+
+    /**
+     * Begins a recording.
+     *
+     * @param sheet build sheet it is driven on
+     * @param name its title
+     * @param plan what the columns mean; null to go by header and units alone
+     * @return its key
+     */
+    public long beginRecording(Sheet sheet, String name, @Nullable Plan plan) {
+        return database.write(h -> RecordingStore.begin(h, sheet.id(), name, plan, now()));
+    }
+
+    /**
+     * Keeps lines of a recording; when it returns they survive a crash.
+     *
+     * @param recording key
+     * @param lines header and rows in order, at least one
+     */
+    public void record(long recording, List<String> lines) {
+        database.write(h -> RecordingStore.append(h, recording, lines));
+    }
+
+    /** {@return recordings that have not ended} */
+    public List<Unfinished> unfinished() {
+        return database.read(RecordingStore::unfinished);
+    }
+
+    /**
+     * Ends a recording: it becomes a run like any other.
+     *
+     * @param u the recording
+     * @return the run
+     * @throws InputProblem when its lines cannot be read as a log; they stay where they are
+     */
+    public Run finishRecording(Unfinished u) {
+        Path file = database.read(h -> RecordingStore.spooled(h, u.id(), u.name()));
+        try {
+            Recording r = database.read(h -> RecordingStore.read(h, u.id(), file));
+            Run run = addRun(new Sheet(u.sheet(), u.vehicle(), sheetJson(u.sheet()), u.started()), r, file, () ->
+                    false);
+            database.write(h -> RecordingStore.forget(h, u.id()));
+            return run;
+        } finally {
+            RecordingStore.discard(file);
+        }
+    }
+
+    /**
+     * Lets go of a recording without a run: nothing of use was in it.
+     *
+     * @param u the recording
+     */
+    public void dropRecording(Unfinished u) {
+        database.write(h -> RecordingStore.forget(h, u.id()));
     }
 
     /**

@@ -177,7 +177,7 @@ public class WorkbookTest {
             s.execute("PRAGMA user_version = 7");
         }
         assertThatThrownBy(() -> Workbook.open(newer)).isInstanceOf(InputProblem.class)
-                .hasMessage("newer.nariz: found a workbook of version 7 where this program knows 3. It was written by "
+                .hasMessage("newer.nariz: found a workbook of version 7 where this program knows 4. It was written by "
                         + "a newer Nariz; open it with that one.");
         assertThatThrownBy(() -> Workbook.open(log)).isInstanceOf(InputProblem.class)
                 .hasMessageContaining("a file that is no workbook");
@@ -202,8 +202,8 @@ public class WorkbookTest {
         try (Workbook w = Workbook.open(file)) {
             add(w);
         }
-        Migrations.bringUpToDate(file, 4, "classpath:nariz/workbook/migrations", "classpath:nariz/workbook/next");
-        Path copy = folder.resolve("garage.nariz.before-4-was-3");
+        Migrations.bringUpToDate(file, 5, "classpath:nariz/workbook/migrations", "classpath:nariz/workbook/next");
+        Path copy = folder.resolve("garage.nariz.before-5-was-4");
         try (Workbook old = Workbook.open(copy)) {
             assertThat(old.runs()).hasSize(1);
         }
@@ -211,7 +211,7 @@ public class WorkbookTest {
                 var r = s.executeQuery("SELECT colour FROM vehicle")) {
             assertThat(r.next()).isTrue();
             assertThat(r.getString(1)).isEqualTo("unknown");
-            assertThat(Migrations.pragma(c, "user_version")).isEqualTo(4);
+            assertThat(Migrations.pragma(c, "user_version")).isEqualTo(5);
         }
     }
 
@@ -255,7 +255,7 @@ public class WorkbookTest {
                     .containsExactly(org.assertj.core.groups.Tuple.tuple("from before", Optional.empty()));
             assertThat(w.plans(1)).isEmpty();
         }
-        assertThat(folder.resolve("garage.nariz.before-3-was-1")).exists();
+        assertThat(folder.resolve("garage.nariz.before-4-was-1")).exists();
     }
 
     @Test

@@ -119,6 +119,11 @@ public abstract class JettedFamily extends AbstractFamily {
     }
 
     @Override
+    public int idleTrims(Carburetor c) {
+        return c.count() * (int) c.number("primary.bores");
+    }
+
+    @Override
     public final List<Coefficient> coefficients() {
         return coefficients;
     }

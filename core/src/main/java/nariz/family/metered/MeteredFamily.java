@@ -83,6 +83,11 @@ public abstract class MeteredFamily extends AbstractFamily {
     }
 
     @Override
+    public int idleTrims(Carburetor c) {
+        return c.count() * (int) c.number("primary.bores");
+    }
+
+    @Override
     public final List<Coefficient> coefficients() {
         return COEFFICIENTS;
     }

@@ -1,0 +1,368 @@
+package nariz.exam;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import nariz.carburetor.BuildSheet;
+import nariz.idle.IdleGuide;
+import nariz.idle.IdleReading;
+import nariz.idle.School;
+import nariz.idle.SettledAverage;
+import nariz.sim.RunningEngine;
+
+/**
+ * Puts the idle guide through engines nobody set up for it: a person follows it who is a sixteenth off every fifth time
+ * and now and then turns the wrong way or the stop screw; beside it the same person goes through the range by quarter
+ * turns and takes the best.
+ */
+public final class IdleExam {
+    private static final double HZ = 20;
+    private static final double LONGEST_S = 40;
+    private static final double CLOSE_TURNS = 0.125;
+    private static final double CLOSE_LAMBDA = 0.015;
+    private static final double SCAN = 1.0 / 32.0;
+    private static final double REACH = 1.25;
+    private static final int MOST = 24;
+    private static final double AIM_PHI = 1.0 / 0.95;
+    private static final String[] FAMILIES = {"block-metered-4", "stack-jet", "constant-depression", "block-metered-2",
+        "single-venturi", "progressive-twin"};
+
+    private final boolean mixed;
+    private final List<Row> rows = new ArrayList<>();
+    private int slips;
+    private int seen;
+    private int alarms;
+    private int plain;
+    private int dead;
+    private int engines;
+
+    /**
+     * One engine by one school.
+     *
+     * @param seed seed
+     * @param school school
+     * @param engine in short
+     * @param moves moves of the guide
+     * @param fixed moves of the fixed search
+     * @param turnsOff where it ended less the optimum, turns
+     * @param lambdaOff mixture there less that of the optimum
+     * @param fixedTurnsOff the same of the fixed search
+     * @param fixedLambdaOff the same of the fixed search
+     */
+    public record Row(long seed, School school, String engine, int moves, int fixed, double turnsOff, double lambdaOff,
+            double fixedTurnsOff, double fixedLambdaOff) {
+        boolean there() {
+            return Math.abs(turnsOff) <= CLOSE_TURNS && Math.abs(lambdaOff) <= CLOSE_LAMBDA;
+        }
+    }
+
+    private IdleExam(boolean mixed) {
+        this.mixed = mixed;
+    }
+
+    /**
+     * Runs it.
+     *
+     * @param first first seed
+     * @param count engines
+     * @param mixed whether a mixture is read, or speed and vacuum alone
+     * @return what came out
+     */
+    public static IdleExam of(long first, int count, boolean mixed) {
+        IdleExam e = new IdleExam(mixed);
+        for (long seed = first; seed < first + count; seed++) {
+            e.engine(seed);
+            e.engines++;
+        }
+        return e;
+    }
+
+    /** {@return one row for every engine and school} */
+    public List<Row> rows() {
+        return List.copyOf(rows);
+    }
+
+    private record Scan(double[] turns, double[] rpm, double[] vacuum, double[] lambda) {
+        double lambdaAt(double t) {
+            double at = Math.clamp((t - turns[0]) / SCAN, 0, turns.length - 1.001);
+            int i = (int) at;
+            return lambda[i] + (at - i) * (lambda[i + 1] - lambda[i]);
+        }
+
+        double best(double[] y) {
+            int b = 1;
+            for (int i = 1; i + 1 < y.length; i++) {
+                b = y[i] > y[b] ? i : b;
+            }
+            double bend = y[b - 1] - 2 * y[b] + y[b + 1];
+            return turns[b] + (bend < 0 ? SCAN * Math.clamp(0.5 * (y[b - 1] - y[b + 1]) / bend, -1, 1) : 0.0);
+        }
+
+        /** Place on one side of the best where a share of the speed is lost. */
+        double lost(double share, boolean richer) {
+            double top = Arrays.stream(rpm).max().orElse(0.0) * (1 - share);
+            int b = (int) Math.round((best(rpm) - turns[0]) / SCAN);
+            int i = b;
+            while (i > 0 && i + 1 < rpm.length && rpm[i] > top) {
+                i += richer ? 1 : -1;
+            }
+            int before = Math.clamp(richer ? i - 1L : i + 1L, 0, rpm.length - 1);
+            double part = rpm[before] == rpm[i] ? 0.0 : Math.clamp((rpm[before] - top) / (rpm[before] - rpm[i]), 0, 1);
+            return turns[before] + part * (turns[i] - turns[before]);
+        }
+
+        double optimum(School s) {
+            return switch (s) {
+                case HIGHEST_VACUUM -> best(vacuum);
+                case HIGHEST_SPEED -> best(rpm);
+                case LEAN_BEST -> lost(School.LITTLE, false);
+                case MIDDLE -> 0.5 * (lost(School.DROP, false) + lost(School.DROP, true));
+                case MIXTURE -> {
+                    int i = 0;
+                    while (i + 2 < lambda.length && lambda[i + 1] * AIM_PHI > 1.0) {
+                        i++;
+                    }
+                    double d = lambda[i] - lambda[i + 1];
+                    yield turns[i] + SCAN * (d == 0.0 ? 0.0 : Math.clamp((lambda[i] - 1 / AIM_PHI) / d, 0, 1));
+                }
+            };
+        }
+    }
+
+    private void engine(long seed) {
+        Random r = new Random(seed * 6007 + 11);
+        BuildSheet sheet = PracticeCase.anyEngine(FAMILIES[Math.floorMod(seed, FAMILIES.length)], r);
+        RunningEngine truth = new RunningEngine(sheet, seed, seed);
+        double sheetTurns = truth.turns(0);
+        int n = (int) Math.round(2 * REACH / SCAN) + 1;
+        double least = leastTurns(truth, runsAt(truth, sheetTurns));
+        Scan scan = new Scan(new double[n], new double[n], new double[n], new double[n]);
+        for (int i = 0; i < n; i++) {
+            double t = least + i * SCAN;
+            double[] all = new double[truth.trims()];
+            Arrays.fill(all, t);
+            RunningEngine.Settled s = truth.settled(all);
+            scan.turns()[i] = t;
+            scan.rpm()[i] = s.rpm();
+            scan.vacuum()[i] = s.vacuumPa();
+            scan.lambda()[i] = s.lambda();
+        }
+        if (Arrays.stream(scan.rpm()).max().orElse(0.0) <= 0.0) {
+            dead++;
+            return;
+        }
+        double best = scan.best(scan.rpm());
+        double start = Math.max(least + 0.125, Math.rint(8 * (best + (r.nextDouble() - 0.4) * 0.9)) / 8);
+        String text = String.format(Locale.ROOT, "%.1f L, %s, %d x %s", 1e3 * sheet.engine().displacementM3(),
+                sheet.engine().cam().name().toLowerCase(Locale.ROOT), truth.trims(), truth.trim().key());
+        for (School s : School.values()) {
+            if (s == School.MIXTURE && !mixed) {
+                continue;
+            }
+            guided(seed, s, sheet, start, least, scan, text);
+        }
+    }
+
+    /** Where it runs fastest, coarsely: a made-up engine need not run at all on the screws of its sheet. */
+    private static double runsAt(RunningEngine e, double sheetTurns) {
+        double best = sheetTurns;
+        double most = 0.0;
+        for (double t = sheetTurns - 2.5; t <= sheetTurns + 4.0; t += 0.25) {
+            if (t >= 0.0 || e.trim().key().equals("jet-height")) {
+                double[] all = new double[e.trims()];
+                Arrays.fill(all, t);
+                double rpm = e.settled(all).rpm();
+                if (rpm > most) {
+                    most = rpm;
+                    best = t;
+                }
+            }
+        }
+        return best;
+    }
+
+    private static double leastTurns(RunningEngine e, double sheetTurns) {
+        return Math.max(e.trim().key().equals("jet-height") ? -6.0 : 0.0, sheetTurns - REACH);
+    }
+
+    private void guided(long seed, School school, BuildSheet sheet, double start, double least, Scan scan,
+            String text) {
+        Random hand = new Random(seed * 13 + school.ordinal());
+        RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
+        turnAll(e, start);
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, AIM_PHI, 1.0, start, least, least + 2 * REACH, true,
+                sheet.engine().idleRpm()));
+        double actual = start;
+        int moves = 0;
+        while (moves < MOST) {
+            IdleGuide.Move m = g.next();
+            if (m.kind() == IdleGuide.Kind.DONE || m.kind() == IdleGuide.Kind.NO_AUTHORITY) {
+                break;
+            }
+            double was = actual;
+            double chance = hand.nextDouble();
+            boolean slipped = false;
+            double off = hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0;
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                moves++;
+                if (chance < 0.06 && Math.abs(m.by()) > 0.06) {
+                    actual -= m.by();
+                    slipped = true;
+                } else if (chance < 0.12 && Math.abs(m.by()) > 0.06) {
+                    e.stop(0, e.stop(0) + m.by());
+                    slipped = true;
+                } else {
+                    actual += m.by() + off;
+                }
+                turnAll(e, Math.max(least, actual));
+            } else if (m.kind() == IdleGuide.Kind.STOP) {
+                for (int j = 0; j < e.carburetors(); j++) {
+                    e.stop(j, e.stop(j) + m.by());
+                }
+            }
+            g.read(reading(e));
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                count(slipped, g.slip().isPresent());
+            }
+            if (slipped && g.slip().isPresent()) {
+                // What was done by mistake is undone; the move counts.
+                moves++;
+                e.stop(0, 0);
+                actual = was;
+                turnAll(e, actual);
+                g.back();
+                g.read(reading(e));
+            }
+        }
+        double optimum = scan.optimum(school);
+        double[] fixed = fixed(seed, school, sheet, start, least);
+        rows.add(new Row(seed, school, text, moves, (int) fixed[1], actual - optimum, scan.lambdaAt(actual)
+                - scan.lambdaAt(optimum), fixed[0] - optimum, scan.lambdaAt(fixed[0]) - scan.lambdaAt(optimum)));
+    }
+
+    private void count(boolean slipped, boolean told) {
+        slips += slipped ? 1 : 0;
+        seen += slipped && told ? 1 : 0;
+        plain += slipped ? 0 : 1;
+        alarms += !slipped && told ? 1 : 0;
+    }
+
+    /** Richer by quarters until it has dropped, then leaner by quarters until it has dropped, then to the place. */
+    private double[] fixed(long seed, School school, BuildSheet sheet, double start, double least) {
+        Random hand = new Random(seed * 17 + school.ordinal());
+        RunningEngine e = new RunningEngine(sheet, seed, seed * 5 + school.ordinal());
+        List<double[]> seenThere = new ArrayList<>();
+        double at = start;
+        double actual = start;
+        int moves = 0;
+        for (int way : new int[] {1, -1}) {
+            at = start;
+            actual = start;
+            turnAll(e, start);
+            e.start();
+            moves += way < 0 ? 1 : 0;
+            for (int k = 0; k < 6; k++) {
+                IdleReading r = reading(e);
+                double y = school == School.HIGHEST_VACUUM ? r.vacuumPa() : r.rpm();
+                seenThere.add(new double[] {at, y, r.phi()});
+                double top = seenThere.stream().mapToDouble(s -> s[1]).max().orElse(0);
+                if (y < top * (1 - School.DROP) || at + 0.25 * way < least) {
+                    break;
+                }
+                at += 0.25 * way;
+                double chance = hand.nextDouble();
+                if (chance < 0.06) {
+                    actual -= 0.25 * way;
+                } else if (chance < 0.12) {
+                    e.stop(0, e.stop(0) + 0.25 * way);
+                } else {
+                    actual += 0.25 * way + (hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0);
+                }
+                turnAll(e, Math.max(least, actual));
+                moves++;
+            }
+        }
+        double[] best = seenThere.stream().max((a, b) -> Double.compare(a[1], b[1])).orElseThrow();
+        double low = seenThere.stream().mapToDouble(s -> s[0]).min().orElse(best[0]);
+        double high = seenThere.stream().mapToDouble(s -> s[0]).max().orElse(best[0]);
+        double to = switch (school) {
+            case HIGHEST_VACUUM, HIGHEST_SPEED -> best[0];
+            case LEAN_BEST -> seenThere.stream().filter(s -> s[1] > best[1] * (1 - 2 * School.LITTLE)).mapToDouble(s ->
+                    s[0]).min().orElse(best[0]);
+            case MIDDLE -> 0.5 * (low + high);
+            case MIXTURE -> seenThere.stream().min((a, b) -> Double.compare(Math.abs(a[2] - AIM_PHI), Math.abs(b[2]
+                    - AIM_PHI))).orElseThrow()[0];
+        };
+        return new double[] {to, moves + 1};
+    }
+
+    private static void turnAll(RunningEngine e, double turns) {
+        for (int i = 0; i < e.trims(); i++) {
+            e.turn(i, turns);
+        }
+    }
+
+    private IdleReading reading(RunningEngine e) {
+        SettledAverage a = new SettledAverage();
+        for (double t = 0; t < LONGEST_S; t += 1 / HZ) {
+            e.run(1 / HZ);
+            if (e.stalled()) {
+                e.start();
+                a.restart();
+            }
+            RunningEngine.Reading r = e.read();
+            a.add(r.timeS(), r.rpm(), r.vacuumPa(), mixed ? r.lambda() : Double.NaN, mixed ? r.lambda2() : Double.NaN);
+            if (a.reading(0, 0).isPresent()) {
+                return a.reading(0, 0).get();
+            }
+        }
+        // It would not keep running: what gauges show while somebody holds it alive.
+        RunningEngine.Reading r = e.read();
+        return new IdleReading(0, 0, Math.max(250, r.rpm()), 60, Math.max(3e3, r.vacuumPa()), 3e3, mixed
+                ? 1 / r.lambda() : Double.NaN, 0.05, Double.NaN);
+    }
+
+    /** {@return the figures in Markdown} */
+    public String markdown() {
+        StringBuilder out = new StringBuilder("| school | within an eighth and 0.015 lambda | median turns off | median "
+                + "lambda off | moves, median and most | fixed quarter search: moves | ... within | share of its moves "
+                + "|\n|---|---|---|---|---|---|---|---|\n");
+        for (School s : School.values()) {
+            List<Row> of = rows.stream().filter(r -> r.school() == s).toList();
+            if (of.isEmpty()) {
+                continue;
+            }
+            long there = of.stream().filter(Row::there).count();
+            long fixedThere = of.stream().filter(r -> Math.abs(r.fixedTurnsOff()) <= CLOSE_TURNS && Math.abs(r
+                    .fixedLambdaOff()) <= CLOSE_LAMBDA).count();
+            double[] moves = of.stream().mapToDouble(Row::moves).sorted().toArray();
+            double[] fixed = of.stream().mapToDouble(Row::fixed).sorted().toArray();
+            out.append(String.format(Locale.ROOT, "| %s | %d of %d | %.3f | %.4f | %.0f and %.0f | %.0f | %d of %d | "
+                    + "%.0f %% |%n", s.key(), there, of.size(), median(of.stream().mapToDouble(r -> Math.abs(
+                            r.turnsOff()))
+                            .toArray()), median(of.stream().mapToDouble(r -> Math.abs(r.lambdaOff())).toArray()),
+                    median(moves), moves[moves.length - 1], median(fixed), fixedThere, of.size(), 100 * Arrays.stream(
+                            moves).sum() / Arrays.stream(fixed).sum()));
+        }
+        out.append(String.format(Locale.ROOT, "%n%d of %d engines ran at no screw at all and were left out. Moves the wrong way or at the wrong screw recognised: %d of %d; right "
+                + "ones doubted: %d of %d.%n%nNot there:%n%n| seed | school | engine | moves | turns off | lambda off "
+                + "|%n|---|---|---|---|---|---|%n", dead, engines, seen, slips, alarms, plain));
+        rows.stream().filter(r -> !r.there()).forEach(r -> out.append(String.format(Locale.ROOT,
+                "| %d | %s | %s | %d | %.3f | %.3f |%n", r.seed(), r.school().key(), r.engine(), r.moves(),
+                r.turnsOff(), r.lambdaOff())));
+        return out.toString();
+    }
+
+    /** {@return moves the wrong way or at the wrong screw, and how many of them were recognised} */
+    public int[] slips() {
+        return new int[] {slips, seen};
+    }
+
+    private static double median(double[] v) {
+        double[] s = v.clone();
+        Arrays.sort(s);
+        return s[s.length / 2];
+    }
+}

@@ -1,0 +1,262 @@
+package nariz.idle;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.hipparchus.special.Erf;
+
+/**
+ * What readings at several positions say of how speed and vacuum answer to the mixture: a posterior over curves.
+ *
+ * <p>Over u (phi = 1/lambda where it is read, otherwise turns) speed and vacuum both follow y = b (1 - A s((u - m)/w)),
+ * s(t) = t² within 1.5 and straight beyond, w another one on the lean side than on the rich: near its best an engine
+ * loses with the square of the distance, and leans out faster than it floods (Heywood 1988, section 9.4). b is free for
+ * every position of the stop screw and for each of the two readings, A normal around {@value #DROP} with as much
+ * spread, cut at nought; both are integrated out in closed form. m and the two widths are gone through on a grid: the
+ * posterior is exact for the grid, which has no local optimum to be caught in.
+ */
+final class IdleCurve {
+    private static final double DROP = 0.03;
+    private static final double[] WIDTHS = {0.11, 0.16, 0.23, 0.33};
+    private static final double[] LEANER = {0.45, 0.65, 0.9};
+    /** Turns that change phi about as much as 1; a width in turns is one in phi times this. */
+    private static final double TURNS_PER_PHI = 2.4;
+    /** Where engines idle best, phi. */
+    private static final double USUAL_PHI = 1.11;
+    private static final double USUAL_SD = 0.07;
+    private static final double STEP_PHI = 0.004;
+    private static final double REACH_TURNS = 1.6;
+    private static final double STEP_TURNS = 1.0 / 48.0;
+    /** What speed and vacuum drift by, as a share, however long one averages. */
+    private static final double DRIFT = 0.0012;
+
+    private final boolean mixed;
+    private final double[] best;
+    private final double[] rich;
+    private final double[] lean;
+    private final double[] weight;
+    /** Share of the speed lost at a distance of one width, per hypothesis. */
+    private final double[] drop;
+
+    private IdleCurve(boolean mixed, double[] best, double[] rich, double[] lean) {
+        this.mixed = mixed;
+        this.best = best;
+        this.rich = rich;
+        this.lean = lean;
+        weight = new double[best.length];
+        drop = new double[best.length];
+    }
+
+    /**
+     * Weighs the readings.
+     *
+     * @param readings at least one; all with a mixture, or none counts as having one
+     * @return the posterior
+     */
+    static IdleCurve of(List<IdleReading> readings) {
+        boolean mixed = readings.stream().allMatch(IdleReading::mixed);
+        double centre = mixed ? USUAL_PHI : readings.stream().mapToDouble(IdleReading::turns).average().orElse(0.0);
+        double reach = mixed ? 0.30 : REACH_TURNS;
+        double step = mixed ? STEP_PHI : STEP_TURNS;
+        double scale = mixed ? 1.0 : TURNS_PER_PHI;
+        List<double[]> all = new ArrayList<>();
+        for (double m = centre - reach; m <= centre + reach; m += step) {
+            for (double w : WIDTHS) {
+                for (double l : LEANER) {
+                    all.add(new double[] {m, scale * w, scale * w * l});
+                }
+            }
+        }
+        IdleCurve c = new IdleCurve(mixed, column(all, 0), column(all, 1), column(all, 2));
+        double top = Double.NEGATIVE_INFINITY;
+        for (int h = 0; h < c.best.length; h++) {
+            double off = (c.best[h] - USUAL_PHI) / USUAL_SD;
+            c.weight[h] = (mixed ? -0.5 * off * off : 0.0) + c.evidence(h, readings);
+            top = Math.max(top, c.weight[h]);
+        }
+        double sum = 0.0;
+        for (int h = 0; h < c.best.length; h++) {
+            c.weight[h] = Math.exp(c.weight[h] - top);
+            sum += c.weight[h];
+        }
+        for (int h = 0; h < c.best.length; h++) {
+            c.weight[h] /= sum;
+        }
+        return c;
+    }
+
+    private static double[] column(List<double[]> all, int at) {
+        return all.stream().mapToDouble(a -> a[at]).toArray();
+    }
+
+    /** Where on the axis of the curve a reading stands. */
+    double at(IdleReading r) {
+        return mixed ? r.phi() : r.turns();
+    }
+
+    boolean mixed() {
+        return mixed;
+    }
+
+    private double shape(int h, double u) {
+        double t = Math.abs(u - best[h]) / (u > best[h] ? rich[h] : lean[h]);
+        return t < 1.5 ? t * t : 3.0 * t - 2.25;
+    }
+
+    /** Log evidence of a hypothesis; its drop is set to the posterior mean on the way. */
+    private double evidence(int h, List<IdleReading> readings) {
+        double speed = evidence(h, readings, true);
+        double ofSpeed = drop[h];
+        double vacuum = evidence(h, readings, false);
+        drop[h] = readings.stream().anyMatch(r -> !Double.isNaN(r.vacuumPa())) ? 0.5 * (ofSpeed + drop[h]) : ofSpeed;
+        return speed + vacuum;
+    }
+
+    private double evidence(int h, List<IdleReading> readings, boolean speed) {
+        Map<Double, double[]> stops = new LinkedHashMap<>();
+        for (IdleReading r : readings) {
+            double y = speed ? r.rpm() : r.vacuumPa();
+            if (!Double.isNaN(y)) {
+                double sd = Math.hypot(DRIFT, (speed ? r.rpmSd() : r.vacuumSd()) / y);
+                double p = 1.0 / (sd * sd);
+                double s = shape(h, at(r));
+                double ln = Math.log(y);
+                double[] t = stops.computeIfAbsent(r.stop(), k -> new double[6]);
+                t[0] += p;
+                t[1] += p * ln;
+                t[2] += p * s;
+                t[3] += p * ln * ln;
+                t[4] += p * s * s;
+                t[5] += p * ln * s;
+            }
+        }
+        double yy = 0.0;
+        double ss = 0.0;
+        double ys = 0.0;
+        for (double[] t : stops.values()) {
+            yy += t[3] - t[1] * t[1] / t[0];
+            ss += t[4] - t[2] * t[2] / t[0];
+            ys += -(t[5] - t[1] * t[2] / t[0]);
+        }
+        double prior = 1.0 / (DROP * DROP);
+        double precision = ss + prior;
+        double mean = (ys + prior * DROP) / precision;
+        drop[h] = Math.max(0.2 * DROP, mean);
+        double positive = 0.5 * Erf.erfc(-mean * Math.sqrt(precision / 2.0));
+        return -0.5 * (yy + prior * DROP * DROP - precision * mean * mean) - 0.5 * Math.log(precision / prior)
+                + Math.log(Math.max(1e-12, positive));
+    }
+
+    /** Where a school finishes on a curve. */
+    private double finish(int h, School school, double aimPhi) {
+        return switch (school) {
+            case HIGHEST_VACUUM, HIGHEST_SPEED -> best[h];
+            case LEAN_BEST -> best[h] - lean[h] * distance(School.LITTLE / drop[h]);
+            case MIDDLE -> best[h] + 0.5 * (rich[h] - lean[h]) * distance(School.DROP / drop[h]);
+            case MIXTURE -> mixed ? aimPhi : best[h];
+        };
+    }
+
+    /** Widths from the best at which the shape reaches a value. */
+    private static double distance(double value) {
+        return value < 2.25 ? Math.sqrt(value) : (value + 2.25) / 3.0;
+    }
+
+    /**
+     * Where a school finishes, and how sure that is.
+     *
+     * @param u place on the axis: phi or turns
+     * @param sd standard deviation
+     */
+    record Finish(double u, double sd) {
+    }
+
+    Finish finish(School school, double aimPhi) {
+        double mean = 0.0;
+        double square = 0.0;
+        for (int h = 0; h < best.length; h++) {
+            double f = finish(h, school, aimPhi);
+            mean += weight[h] * f;
+            square += weight[h] * f * f;
+        }
+        return new Finish(mean, Math.sqrt(Math.max(0.0, square - mean * mean)));
+    }
+
+    /** Expected share of the speed that is lost at a place against the best. */
+    double lost(double u) {
+        double sum = 0.0;
+        for (int h = 0; h < best.length; h++) {
+            sum += weight[h] * drop[h] * shape(h, u);
+        }
+        return sum;
+    }
+
+    /** Curve of the speed lost, for a picture: mean and standard deviation at a place. */
+    double[] lostBand(double u) {
+        double mean = lost(u);
+        double square = 0.0;
+        for (int h = 0; h < best.length; h++) {
+            double y = drop[h] * shape(h, u);
+            square += weight[h] * y * y;
+        }
+        return new double[] {mean, Math.sqrt(Math.max(0.0, square - mean * mean))};
+    }
+
+    /**
+     * By how much a reading at a place would be expected to lower the variance of the finish: cov(f, y)² /
+     * (var y + sd²), y the speed there against the speed now, the variance explained by the best linear predictor.
+     *
+     * @param u place read
+     * @param now place of the last reading, against which it is seen
+     * @param school school
+     * @param aimPhi mixture aimed at
+     * @param sd of a reading of the difference, as a share
+     */
+    double teaches(double u, double now, School school, double aimPhi, double sd) {
+        double sf = 0.0;
+        double sy = 0.0;
+        double sff = 0.0;
+        double syy = 0.0;
+        double sfy = 0.0;
+        for (int h = 0; h < best.length; h++) {
+            double w = weight[h];
+            if (w > 1e-9) {
+                double f = finish(h, school, aimPhi);
+                double y = drop[h] * (shape(h, now) - shape(h, u));
+                sf += w * f;
+                sy += w * y;
+                sff += w * f * f;
+                syy += w * y * y;
+                sfy += w * f * y;
+            }
+        }
+        double cov = sfy - sf * sy;
+        double var = syy - sy * sy;
+        return Math.min(sff - sf * sf, cov * cov / (var + sd * sd));
+    }
+
+    /** Most and least likely place of the best, for words: the 5 and 95 % points. */
+    double[] bounds(School school, double aimPhi) {
+        double[] f = new double[best.length];
+        Integer[] order = new Integer[best.length];
+        for (int h = 0; h < best.length; h++) {
+            f[h] = finish(h, school, aimPhi);
+            order[h] = h;
+        }
+        Arrays.sort(order, (a, b) -> Double.compare(f[a], f[b]));
+        double sum = 0.0;
+        double low = Double.NaN;
+        for (int h : order) {
+            sum += weight[h];
+            if (Double.isNaN(low) && sum >= 0.05) {
+                low = f[h];
+            }
+            if (sum >= 0.95) {
+                return new double[] {low, f[h]};
+            }
+        }
+        return new double[] {low, f[order[order.length - 1]]};
+    }
+}

@@ -1,0 +1,471 @@
+package nariz.idle;
+
+import static nariz.text.Message.message;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import nariz.text.Message;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Leads somebody with a screwdriver to the best idle: one move at a time, each with its reason.
+ *
+ * <p>A sequential design (Chaloner and Verdinelli 1995, section 2): the next position is the one whose reading is
+ * expected to lower the variance of the finish most for the time it takes ({@link IdleCurve#teaches}); when the finish
+ * is known to {@value #SURE_PHI} of phi (or {@value #SURE_TURNS} turns where no mixture is read) it is gone to. Where a
+ * mixture is read, it and not the screw is the axis: a person who is a sixteenth off, or slack in the thread, does no
+ * harm. A move whose answer does not fit it is recognised by weighing what it would do with what else a hand may have
+ * done ({@link Slip}). The first move goes rich, so that slack and a wet manifold are taken up from one side.
+ *
+ * <p>One group of screws, all moved together; for corners one by one there is a guide for each. One thread at a time.
+ */
+public final class IdleGuide {
+    private static final double SURE_PHI = 0.011;
+    private static final double CLOSE_PHI = 0.009;
+    private static final double SURE_TURNS = 0.06;
+    private static final double CLOSE_TURNS = 0.04;
+    /** What a turn of every screw changes of phi, before it was seen, and its spread. */
+    private static final double USUAL_GAIN = 0.35;
+    private static final double GAIN_SD = 0.20;
+    private static final double RICH_PHI = 1.19;
+    private static final double FINEST = 1.0 / 32.0;
+    private static final double COARSEST = 0.25;
+    private static final double[] SIZES = {0.125, 0.25, 0.375, 0.5, 0.75};
+    /** Time of a move: hand and settling, s, and what every eighth of a turn adds. */
+    private static final double MOVE_S = 12.0;
+    private static final double EIGHTH_S = 0.7;
+    private static final double READ_SHARE = 0.0015;
+    /** A move that lowers the variance of the finish by less than this share is not worth making. */
+    private static final double LEAST_LEARNT = 0.12;
+    /** Nobody is sent where more of the speed than this would be lost. */
+    private static final double MOST_LOST = 0.04;
+    private static final double LEANEST_PHI = 0.88;
+    private static final double RICHEST_PHI = 1.45;
+    private static final int MOST_MOVES = 12;
+    private static final double SPEED_OFF = 0.06;
+    private static final double NO_AUTHORITY = 0.012;
+    private static final double ODDS = Math.log(20.0);
+    private static final double STOP_SPEED = 0.6;
+    private static final double LOST_PER_PHI = 0.06;
+
+    private final Settings settings;
+    private final List<IdleReading> readings = new ArrayList<>();
+    private final List<Move> moves = new ArrayList<>();
+    private double turns;
+    private double stop;
+    private @Nullable Move open;
+    private Optional<Slip> slip = Optional.empty();
+    private @Nullable IdleCurve curve;
+    private boolean done;
+    private boolean atLimit;
+
+    /**
+     * What is set, and how.
+     *
+     * @param school where to finish
+     * @param aimPhi mixture aimed at, 1/lambda; used by {@link School#MIXTURE} alone
+     * @param share share of all screws that this group is, 0 to 1: what one of two does to the mixture of all is half
+     * @param turns where the screws stand
+     * @param least fewest turns they can stand at
+     * @param most most
+     * @param outRicher whether out is richer
+     * @param idleRpm speed wanted
+     */
+    public record Settings(School school, double aimPhi, double share, double turns, double least, double most,
+            boolean outRicher, double idleRpm) {
+    }
+
+    /** What there is to do. */
+    public enum Kind {
+        /** Nothing yet: it is read as it was found. */
+        READ,
+        /** Turn the screws. */
+        SCREWS,
+        /** Turn the stop screw to bring the speed back. */
+        STOP,
+        /** Finished. */
+        DONE,
+        /** The screws do nothing. */
+        NO_AUTHORITY
+    }
+
+    /**
+     * A move.
+     *
+     * @param kind what
+     * @param by turns, positive richer for screws and faster for the stop
+     * @param to where the screws stand then
+     * @param why reason
+     */
+    public record Move(Kind kind, double by, double to, Message why) {
+    }
+
+    /** What a hand may have done other than it was asked. */
+    public enum Slip {
+        /** Turned the other way. */
+        WRONG_WAY,
+        /** Turned the stop screw instead. */
+        STOP_SCREW,
+        /** Turned nothing, or a screw that does nothing. */
+        NOTHING
+    }
+
+    /**
+     * Begins.
+     *
+     * @param settings what is set
+     */
+    public IdleGuide(Settings settings) {
+        this.settings = settings;
+        turns = settings.turns();
+    }
+
+    /** {@return moves made so far} */
+    public List<Move> moves() {
+        return List.copyOf(moves);
+    }
+
+    /** {@return readings so far} */
+    public List<IdleReading> readings() {
+        return List.copyOf(readings);
+    }
+
+    /** {@return where the screws stand, turns} */
+    public double turns() {
+        return turns;
+    }
+
+    /** {@return how far the stop screw was turned in all, turns; in is positive} */
+    public double stop() {
+        return stop;
+    }
+
+    /** {@return what the last answer looked like, where it did not fit the move} */
+    public Optional<Slip> slip() {
+        return slip;
+    }
+
+    /** {@return what to do next; the same until a reading was taken} */
+    public Move next() {
+        Move m = open == null ? choose() : open;
+        open = m;
+        return m;
+    }
+
+    /**
+     * Takes what was read after the move that {@link #next} asked for.
+     *
+     * @param r averages; its position is taken from the move
+     */
+    public void read(IdleReading r) {
+        Move m = next();
+        IdleReading before = readings.isEmpty() ? null : readings.getLast();
+        if (m.kind() == Kind.SCREWS) {
+            turns = m.to();
+            moves.add(m);
+        } else if (m.kind() == Kind.STOP) {
+            stop += m.by();
+            moves.add(m);
+        }
+        IdleReading here = new IdleReading(turns, stop, r.rpm(), r.rpmSd(), r.vacuumPa(), r.vacuumSd(), r.phi(),
+                r.phiSd(), r.bankPhi());
+        slip = Optional.empty();
+        if (before != null && m.kind() == Kind.SCREWS) {
+            slip = slip(before, here, m.by());
+            if (slip.isPresent()) {
+                // Where the screws really stand follows from what was read.
+                here = placed(slip.get(), before, here, m.by());
+                turns = here.turns();
+                stop = here.stop();
+            }
+        }
+        readings.add(here);
+        curve = IdleCurve.of(readings);
+        open = null;
+    }
+
+    /** Takes the last move back: what was read there stays, the screws go back where they were. */
+    public Move back() {
+        double to = readings.size() < 2 ? settings.turns() : readings.get(readings.size() - 2).turns();
+        Move m = new Move(Kind.SCREWS, to - turns, to, message("idle.why-back"));
+        open = m;
+        done = false;
+        return m;
+    }
+
+    private IdleReading placed(Slip how, IdleReading before, IdleReading r, double asked) {
+        double at = switch (how) {
+            case WRONG_WAY -> before.turns() - asked;
+            case STOP_SCREW, NOTHING -> before.turns();
+        };
+        double stopped = how == Slip.STOP_SCREW ? before.stop() + 1e-3 * readings.size() + asked
+                : before.stop();
+        return new IdleReading(at, stopped, r.rpm(), r.rpmSd(), r.vacuumPa(), r.vacuumSd(), r.phi(), r.phiSd(),
+                r.bankPhi());
+    }
+
+    /**
+     * phi that a turn of the group changes: what was seen weighed with what is usual.
+     *
+     * @param perTurn mean
+     * @param sd standard deviation
+     */
+    private record Gain(double perTurn, double sd) {
+    }
+
+    private Gain gain() {
+        double sxx = 0.0;
+        double sxy = 0.0;
+        double usual = USUAL_GAIN * settings.share();
+        double prior = 1.0 / (GAIN_SD * settings.share() * GAIN_SD * settings.share());
+        double noise = 1.0 / (0.006 * 0.006);
+        for (int i = 1; i < readings.size(); i++) {
+            IdleReading a = readings.get(i - 1);
+            IdleReading b = readings.get(i);
+            double dx = b.turns() - a.turns();
+            if (a.mixed() && b.mixed() && dx != 0.0 && a.stop() == b.stop()) {
+                // A person is off by a sixteenth now and then: small moves say less.
+                double p = noise / (1.0 + 0.0006 / (dx * dx));
+                sxx += p * dx * dx;
+                sxy += p * dx * (b.phi() - a.phi());
+            }
+        }
+        return new Gain(Math.max(0.15 * usual, (sxy + prior * usual) / (sxx + prior)), 1.0 / Math.sqrt(sxx + prior));
+    }
+
+    private Optional<Slip> slip(IdleReading before, IdleReading after, double asked) {
+        Gain g = gain();
+        double size = Math.hypot(g.sd(), 0.3 * g.perTurn()) * Math.abs(asked);
+        double as = mixture(before, after, g.perTurn() * asked, size);
+        double wrong = mixture(before, after, -g.perTurn() * asked, size);
+        double nothing = mixture(before, after, 0.0, 0.0);
+        double stopped = stopped(before, after, asked);
+        double best = Math.max(wrong, Math.max(nothing, stopped));
+        if (best - as < ODDS) {
+            return Optional.empty();
+        }
+        return Optional.of(best == wrong ? Slip.WRONG_WAY : best == stopped ? Slip.STOP_SCREW : Slip.NOTHING);
+    }
+
+    /**
+     * Log likelihood of what changed where a hand changed the mixture alone: speed follows the curve read so far, and
+     * vacuum goes with it, by about half the share.
+     *
+     * @param dPhi change of phi that would be expected
+     * @param sd its standard deviation
+     */
+    private double mixture(IdleReading a, IdleReading b, double dPhi, double sd) {
+        double sum = 0.0;
+        if (a.mixed() && b.mixed()) {
+            sum += normal(b.phi() - a.phi() - dPhi, Math.hypot(Math.hypot(a.phiSd(), b.phiSd()), 0.006 + sd));
+        }
+        double lost = curve == null || !a.mixed() ? 0.0 : curve.lost(a.phi()) - curve.lost(a.phi() + dPhi);
+        double speed = Math.log(b.rpm() / a.rpm());
+        sum += normal(speed - lost, Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), 0.005
+                + LOST_PER_PHI * (Math.abs(dPhi) + sd)));
+        return sum + vacuum(a, b, 0.5 * speed, 0.003 + 0.3 * Math.abs(speed));
+    }
+
+    /** The same where the stop screw was turned: speed and vacuum part, the mixture goes where the plates send it. */
+    private double stopped(IdleReading a, IdleReading b, double asked) {
+        double size = Math.abs(asked);
+        double sum = a.mixed() && b.mixed() ? normal(b.phi() - a.phi(), 0.02 + 0.4 * size) : 0.0;
+        double speed = Math.log(b.rpm() / a.rpm());
+        return sum + normal(speed, 0.01 + STOP_SPEED * size) + vacuum(a, b, -0.5 * speed, 0.005 + 0.5 * Math.abs(
+                speed));
+    }
+
+    private static double vacuum(IdleReading a, IdleReading b, double expected, double sd) {
+        if (Double.isNaN(a.vacuumPa()) || Double.isNaN(b.vacuumPa())) {
+            return 0.0;
+        }
+        return normal(Math.log(b.vacuumPa() / a.vacuumPa()) - expected, Math.hypot(sd, Math.hypot(a.vacuumSd() / a
+                .vacuumPa(), b.vacuumSd() / b.vacuumPa())));
+    }
+
+    private static double normal(double d, double sd) {
+        return -0.5 * d * d / (sd * sd) - Math.log(sd);
+    }
+
+    private Move choose() {
+        if (readings.isEmpty()) {
+            return new Move(Kind.READ, 0.0, turns, message("idle.why-read"));
+        }
+        if (done) {
+            return new Move(Kind.DONE, 0.0, turns, message("idle.why-done"));
+        }
+        IdleCurve c = curve == null ? IdleCurve.of(readings) : curve;
+        IdleReading last = readings.getLast();
+        if (readings.size() == 1) {
+            return first(last);
+        }
+        if (powerless()) {
+            return new Move(Kind.NO_AUTHORITY, 0.0, turns, message("idle.why-no-authority"));
+        }
+        IdleCurve.Finish f = c.finish(settings.school(), settings.aimPhi());
+        double now = c.at(last);
+        double target = within(c, f.u(), now);
+        boolean sure = f.sd() <= (c.mixed() ? SURE_PHI : SURE_TURNS) || moves.size() >= MOST_MOVES - 2;
+        @Nullable Move teaching = sure ? null : teaching(c, last, f);
+        if (teaching != null) {
+            return teaching;
+        }
+        boolean close = Math.abs(now - target) <= (c.mixed() ? CLOSE_PHI : CLOSE_TURNS);
+        if (close || moves.size() >= MOST_MOVES) {
+            atLimit = target != f.u();
+            return finished(last);
+        }
+        return move(by(c, target - now), message("idle.why-finish"));
+    }
+
+    /** A finish that the screws cannot reach ends at their seat, or where they come out. */
+    private double within(IdleCurve c, double u, double now) {
+        double per = c.mixed() ? gain().perTurn() : 1.0;
+        return Math.clamp(u, now + per * (settings.least() - turns), now + per * (settings.most() - turns));
+    }
+
+    /** {@return whether the screws have no more to give in the direction of the finish} */
+    public boolean atLimit() {
+        return atLimit;
+    }
+
+    private Move finished(IdleReading last) {
+        double off = last.rpm() / settings.idleRpm() - 1.0;
+        if (Math.abs(off) > SPEED_OFF && moves.stream().filter(m -> m.kind() == Kind.STOP).count() < 3) {
+            double by = Math.clamp(-off / STOP_SPEED, -0.25, 0.25);
+            return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns, message("idle.why-speed-back",
+                    Math.rint(settings.idleRpm())));
+        }
+        done = true;
+        return new Move(Kind.DONE, 0.0, turns, message("idle.why-done"));
+    }
+
+    private Move first(IdleReading last) {
+        double richer = last.mixed() ? Math.clamp((RICH_PHI - last.phi()) / gain().perTurn(), -COARSEST, 2 * COARSEST)
+                : COARSEST;
+        double by = Math.rint(richer / 0.125) * 0.125;
+        return move(by == 0.0 ? 0.125 : by, message("idle.why-rich"));
+    }
+
+    /** Turns that take the axis so far. */
+    private double by(IdleCurve c, double du) {
+        return c.mixed() ? du / gain().perTurn() : du;
+    }
+
+    /** The move that teaches most for its time; null when none teaches enough. */
+    private @Nullable Move teaching(IdleCurve c, IdleReading last, IdleCurve.Finish f) {
+        double best = 0.0;
+        double most = 0.0;
+        double learnt = 0.0;
+        double now = c.at(last);
+        for (double size : SIZES) {
+            for (int way = -1; way <= 1; way += 2) {
+                double by = Math.clamp(way * size / settings.share(), -3 * COARSEST, 3 * COARSEST);
+                double u = now + (c.mixed() ? by * gain().perTurn() : by);
+                double to = turns + by;
+                boolean safe = c.lost(u) - c.lost(f.u()) < MOST_LOST && (!c.mixed() || (u > LEANEST_PHI
+                        && u < RICHEST_PHI)) && to >= settings.least() && to <= settings.most();
+                double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), READ_SHARE);
+                double per = gained / (MOVE_S + EIGHTH_S * Math.abs(by) / 0.125);
+                if (safe && per > most) {
+                    most = per;
+                    best = by;
+                    learnt = gained;
+                }
+            }
+        }
+        return learnt < LEAST_LEARNT * f.sd() * f.sd() ? null : move(best, message("idle.why-teaches"));
+    }
+
+    private Move move(double by, Message why) {
+        double step = Math.abs(by) < 0.09 ? FINEST : 0.0625;
+        double rounded = Math.rint(Math.clamp(by, -3 * COARSEST, 3 * COARSEST) / step) * step;
+        if (rounded == 0.0) {
+            rounded = Math.copySign(FINEST, by);
+        }
+        double to = Math.clamp(turns + rounded, settings.least(), settings.most());
+        return new Move(Kind.SCREWS, to - turns, to, why);
+    }
+
+    /** Two moves of a quarter or more in all, and neither mixture nor speed knows of it. */
+    private boolean powerless() {
+        double moved = 0.0;
+        for (int i = 1; i < readings.size(); i++) {
+            moved = Math.max(moved, Math.abs(readings.get(i).turns() - readings.getFirst().turns()));
+        }
+        if (moved < 0.5) {
+            return false;
+        }
+        double speeds = spread(readings.stream().mapToDouble(r -> Math.log(r.rpm())).toArray());
+        boolean mixed = readings.getFirst().mixed();
+        return speeds < NO_AUTHORITY && (!mixed || spread(readings.stream().mapToDouble(IdleReading::phi).toArray())
+                < 2 * NO_AUTHORITY * settings.share());
+    }
+
+    private static double spread(double[] v) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (double x : v) {
+            low = Math.min(low, x);
+            high = Math.max(high, x);
+        }
+        return high - low;
+    }
+
+    // What a picture shows
+
+    /**
+     * Where a school would finish on the curve read so far.
+     *
+     * @param turns of the screws, best guess
+     * @param low 5 % point
+     * @param high 95 % point
+     */
+    public record Place(double turns, double low, double high) {
+    }
+
+    /** {@return where each school would finish; empty before the second reading} */
+    public Map<School, Place> schools() {
+        Map<School, Place> out = new EnumMap<>(School.class);
+        if (curve == null || readings.size() < 2) {
+            return out;
+        }
+        for (School s : School.values()) {
+            if (s != School.MIXTURE || curve.mixed()) {
+                double[] b = curve.bounds(s, settings.aimPhi());
+                out.put(s, new Place(turnsAt(curve.finish(s, settings.aimPhi()).u()), turnsAt(b[0]), turnsAt(b[1])));
+            }
+        }
+        return out;
+    }
+
+    private double turnsAt(double u) {
+        if (curve == null || !curve.mixed()) {
+            return u;
+        }
+        IdleReading last = readings.getLast();
+        return last.turns() + (u - last.phi()) / gain().perTurn();
+    }
+
+    /**
+     * Speed against the best at a position.
+     *
+     * @param at turns
+     * @return share lost, mean and standard deviation; empty before the second reading
+     */
+    public Optional<double[]> lostAt(double at) {
+        if (curve == null || readings.size() < 2) {
+            return Optional.empty();
+        }
+        IdleReading last = readings.getLast();
+        return Optional.of(curve.lostBand(curve.mixed() ? last.phi() + gain().perTurn() * (at - last.turns()) : at));
+    }
+
+    /** {@return the settings} */
+    public Settings settings() {
+        return settings;
+    }
+}

@@ -1,0 +1,579 @@
+package nariz.sim;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Carburetor;
+import nariz.carburetor.Delivery;
+import nariz.carburetor.DeliveryModel;
+import nariz.carburetor.Family;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.flow.CompressibleFlow;
+import nariz.flow.ThrottlePlate;
+import nariz.units.Units;
+import org.jspecify.annotations.NullUnmarked;
+
+/**
+ * An engine that runs on the stand: what it does follows from its screws, stops and throttle at every moment, its speed
+ * included. The practice engine of everything that is done beside a running engine.
+ *
+ * <p>Speed: tau/N0 dN/dt = sum over cylinders of share eta(lambda) m/m0 - (0.86 + 0.14 N/N0) - load, m the charge of a
+ * cycle, N0 and m0 those of the idle on the sheet, tau {@value #INERTIA_S} s (Heywood 1988, sections 5.8 and 13.2: at
+ * idle all work goes into friction and pumping). eta falls off either side of the mixture of most torque, and beyond
+ * the lean limit cylinders miss (section 9.4.3). Manifold pressure, walls, exhaust and sensor as in
+ * {@link EngineSimulator}. Fuel: the carburetor's equations with coefficients, levels and tilts of its own, each
+ * carburetor at the opening of its own plates; plenums share a third of their mixture, runners none. Deterministic for
+ * a seed. Calls may come from any thread.
+ *
+ * <p>In one piece because throttle, air, fuel, torque, exhaust and gauges are steps of one integration over the same
+ * states.
+ */
+// Channels of time are set up by themselves before they are read.
+@NullUnmarked
+public final class RunningEngine {
+    /** Step of the integration, s. */
+    public static final double STEP_S = 0.01;
+    private static final double INERTIA_S = 0.45;
+    private static final double BEST_TORQUE = 0.90;
+    private static final double RICH_FALL = 1.2;
+    private static final double LEAN_FALL = 2.4;
+    private static final double MISS_WIDTH = 0.03;
+    /** Share of a common plenum's mixture that is everybody's. */
+    private static final double SHARED = 0.35;
+    private static final double FILM_S = 0.8;
+    private static final double SLOW_SHARE = 0.2;
+    private static final double SLOW_S = 5.0;
+    private static final double EXHAUST_K = 700;
+    /** What a turn of a stop screw opens, rad. */
+    private static final double STOP_RAD = 1.6 * Units.DEG;
+    private static final double STALLS = 0.42;
+    private static final double GAUGE_LOW = 10.0 / Units.PETROL_GAUGE_STOICH;
+    private static final double GAUGE_HIGH = 20.0 / Units.PETROL_GAUGE_STOICH;
+    private static final int COLUMN = 1024;
+    /** Drag of an automatic in gear, as a share of the torque at idle. */
+    private static final double IN_GEAR = 0.10;
+    private static final double WARMS_S = 240;
+
+    private final BuildSheet sheet;
+    private final Family family;
+    private final Part trim;
+    private final Quirks quirks;
+    private final Random random;
+    private final double ambientPa;
+    private final double airK;
+    private final double idleRpm;
+    private final double cycleKg0;
+    private final double idleRad;
+    private final double idleAir;
+    private final double lambdaLimit;
+    private final int carburetors;
+    private final int perCarburetor;
+    private final boolean runners;
+    private final Map<Double, DeliveryModel> models = new HashMap<>();
+    private final double[] trims;
+    private final double[] hiddenRich;
+    /** How much of what the equations say a turn does it does here: needles taper more finely than a plain hole. */
+    private final double taper;
+    private final double sheetTurns;
+    private final double[] stops;
+    private final double[] links;
+    private final Delivery flow;
+    private final double manifoldM3;
+
+    private double leakM2;
+    private double throttle;
+    private double holdRpm;
+    private boolean gear;
+    private boolean stalled;
+    private double coolantK = Units.ZERO_CELSIUS_K + 84;
+    private double rpm;
+    private double manifold;
+    private double hunting;
+    private double timeS;
+    private final double[] fast;
+    private final double[] slow;
+    private final double[] carbAir;
+    private final double[] gas = new double[2 * COLUMN];
+    private int gasAt;
+    private double vacuumRead;
+    private final double[] sensed = {1.0, 1.0};
+
+    /**
+     * What the instruments show.
+     *
+     * @param timeS since the start, s
+     * @param rpm engine speed
+     * @param vacuumPa manifold vacuum, Pa
+     * @param lambda first sensor
+     * @param lambda2 second sensor, other bank
+     * @param throttle pedal, 0 to 1
+     * @param coolantK coolant, K
+     */
+    public record Reading(double timeS, double rpm, double vacuumPa, double lambda, double lambda2, double throttle,
+            double coolantK) {
+    }
+
+    /**
+     * Starts an engine, warm and idling.
+     *
+     * @param fitted what is really fitted
+     * @param quirksSeed draws how it strays from the equations
+     * @param noiseSeed draws noise and lope
+     */
+    public RunningEngine(BuildSheet fitted, long quirksSeed, long noiseSeed) {
+        sheet = fitted;
+        Carburetor c = fitted.carburetor();
+        family = c.family();
+        trim = family.part(c, Stage.PRIMARY, Part.Role.IDLE_MIXTURE).orElseThrow();
+        quirks = Quirks.of(quirksSeed, fitted);
+        random = new Random(noiseSeed);
+        ambientPa = fitted.ambient().pressurePa();
+        airK = fitted.ambient().temperatureK();
+        idleRpm = fitted.engine().idleRpm();
+        carburetors = c.count();
+        int screws = family.idleTrims(c);
+        perCarburetor = screws / carburetors;
+        runners = screws == fitted.engine().cylinders() && screws > 2;
+        lambdaLimit = switch (fitted.engine().cam()) {
+            case MILD -> 1.26;
+            case MEDIUM -> 1.21;
+            case BIG -> 1.15;
+            case WILD -> 1.10;
+        };
+        trims = new double[screws];
+        List<Double> each = trim.each(c, Stage.PRIMARY);
+        for (int i = 0; i < screws; i++) {
+            trims[i] = each.size() == screws ? each.get(i) : trim.of(c, Stage.PRIMARY);
+        }
+        Random hidden = new Random(quirksSeed * 31 + 7);
+        hiddenRich = new double[screws];
+        Arrays.setAll(hiddenRich, i -> Math.exp(0.02 * hidden.nextGaussian()));
+        taper = 0.35 + 0.3 * hidden.nextDouble();
+        sheetTurns = trim.of(c, Stage.PRIMARY);
+        stops = new double[carburetors];
+        links = new double[carburetors];
+        fast = new double[screws];
+        slow = new double[screws];
+        carbAir = new double[carburetors];
+        manifoldM3 = (runners ? 0.25 : 0.9) * fitted.engine().displacementM3();
+        DeliveryModel m = model(sheetTurns);
+        flow = m.newDelivery();
+        manifold = ambientPa - EngineSimulator.idleVacuumPa(fitted.engine().cam());
+        rpm = idleRpm;
+        idleAir = air(idleRpm, manifold);
+        cycleKg0 = idleAir * 120.0 / idleRpm;
+        idleRad = m.angleFor(idleAir, ambientPa - manifold);
+        vacuumRead = ambientPa - manifold;
+        Arrays.fill(gas, 1.0);
+        for (int i = 0; i < screws; i++) {
+            fast[i] = phi(i, idleAir, manifold, idleRad);
+            slow[i] = fast[i];
+        }
+    }
+
+    private DeliveryModel model(double turns) {
+        return models.computeIfAbsent(turns, t -> family.model(trim.fit(sheet, Stage.PRIMARY, t), 0.0,
+                quirks.coefficients));
+    }
+
+    private double air(double speed, double pressurePa) {
+        return quirks.filling(speed / sheet.engine().redlineRpm()) * model(sheetTurns).airKgPerS(speed, pressurePa);
+    }
+
+    // What a hand can do
+
+    /** {@return how many screws or jet nuts trim the idle mixture} */
+    public int trims() {
+        return trims.length;
+    }
+
+    /** {@return what trims the idle mixture} */
+    public Part trim() {
+        return trim;
+    }
+
+    /**
+     * Where a screw stands.
+     *
+     * @param screw from 0
+     * @return turns as on a sheet
+     */
+    public synchronized double turns(int screw) {
+        return trims[screw];
+    }
+
+    /**
+     * Turns a screw.
+     *
+     * @param screw from 0
+     * @param turns where it stands then, as on a sheet; not below its seat
+     */
+    public synchronized void turn(int screw, double turns) {
+        trims[screw] = trim.enriches(0.0, 1.0) && !trim.key().equals("jet-height") ? Math.max(0.0, turns) : turns;
+        if (models.size() > 64) {
+            models.clear();
+        }
+    }
+
+    /** {@return how many carburetors there are, each with a stop} */
+    public int carburetors() {
+        return carburetors;
+    }
+
+    /**
+     * Turns a carburetor's stop screw.
+     *
+     * @param carburetor from 0
+     * @param turns in from where it was set for the idle on the sheet; out is negative
+     */
+    public synchronized void stop(int carburetor, double turns) {
+        stops[carburetor] = turns;
+    }
+
+    /**
+     * How far a stop screw was turned.
+     *
+     * @param carburetor from 0
+     * @return turns in
+     */
+    public synchronized double stop(int carburetor) {
+        return stops[carburetor];
+    }
+
+    /**
+     * Sets how far a carburetor's plates lag or lead the common shaft.
+     *
+     * @param carburetor from 0
+     * @param turns of its link; positive opens
+     */
+    public synchronized void link(int carburetor, double turns) {
+        links[carburetor] = turns;
+    }
+
+    /**
+     * Where a link stands.
+     *
+     * @param carburetor from 0
+     * @return turns
+     */
+    public synchronized double link(int carburetor) {
+        return links[carburetor];
+    }
+
+    /**
+     * Opens the throttle.
+     *
+     * @param share 0 to 1
+     */
+    public synchronized void throttle(double share) {
+        throttle = Math.clamp(share, 0.0, 1.0);
+        holdRpm = 0.0;
+    }
+
+    /**
+     * Lets somebody hold a speed with the throttle.
+     *
+     * @param speed rpm; 0 lets go
+     */
+    public synchronized void hold(double speed) {
+        holdRpm = speed;
+        throttle = speed > 0.0 ? throttle : 0.0;
+    }
+
+    /**
+     * Puts an automatic in gear, brakes held.
+     *
+     * @param in whether it is
+     */
+    public synchronized void gear(boolean in) {
+        gear = in;
+    }
+
+    /**
+     * Opens a vacuum leak.
+     *
+     * @param m2 effective area, m²
+     */
+    public synchronized void leak(double m2) {
+        leakM2 = m2;
+    }
+
+    /**
+     * Makes it start cold.
+     *
+     * @param k coolant, K
+     */
+    public synchronized void coolant(double k) {
+        coolantK = k;
+    }
+
+    /** {@return whether it died} */
+    public synchronized boolean stalled() {
+        return stalled;
+    }
+
+    /** Cranks it; it runs again. */
+    public synchronized void start() {
+        if (stalled) {
+            stalled = false;
+            rpm = idleRpm;
+            manifold = ambientPa - EngineSimulator.idleVacuumPa(sheet.engine().cam());
+        }
+    }
+
+    // What it does
+
+    /**
+     * Lets time pass.
+     *
+     * @param seconds at least a step
+     */
+    public synchronized void run(double seconds) {
+        for (int i = (int) Math.max(1, Math.round(seconds / STEP_S)); i > 0; i--) {
+            step();
+        }
+    }
+
+    private void step() {
+        timeS += STEP_S;
+        coolantK += (Units.ZERO_CELSIUS_K + 86 - coolantK) * STEP_S / WARMS_S;
+        if (stalled) {
+            rpm = Math.max(0.0, rpm - 400 * STEP_S);
+            manifold += (ambientPa - manifold) * STEP_S / 0.1;
+            sense(1.9, 1.9, 1e-4);
+            return;
+        }
+        if (holdRpm > 0.0) {
+            throttle = Math.clamp(throttle + STEP_S * 0.05 * (holdRpm - rpm) / holdRpm, 0.0, 0.6);
+        }
+        double[] rad = new double[carburetors];
+        double areas = 0.0;
+        double[] area = new double[carburetors];
+        for (int j = 0; j < carburetors; j++) {
+            double opened = throttle > 0.0 ? throttle * (ThrottlePlate.WIDE_OPEN - idleRad) : 0.0;
+            rad[j] = Math.clamp(idleRad + STOP_RAD * (stops[j] + 0.25 * links[j]) + opened * (1.0 + 0.12 * links[j]),
+                    0.0, ThrottlePlate.WIDE_OPEN);
+            area[j] = model(sheetTurns).plateArea(rad[j], idleAir) / carburetors;
+            areas += area[j];
+        }
+        breathe(areas);
+        double drawn = air(Math.max(rpm, 50.0), manifold);
+        double throughPlates = Math.max(0.02 * drawn, drawn - leaked(manifold));
+        double torque = 0.0;
+        double[] phi = new double[trims.length];
+        for (int j = 0; j < carburetors; j++) {
+            carbAir[j] = throughPlates * area[j] / areas;
+        }
+        for (int i = 0; i < trims.length; i++) {
+            int j = i / perCarburetor;
+            double now = phi(i, carbAir[j] * carburetors, manifold, rad[j]);
+            fast[i] += (now - fast[i]) * STEP_S / FILM_S;
+            slow[i] += (now - slow[i]) * STEP_S / SLOW_S;
+            phi[i] = ((1 - SLOW_SHARE) * fast[i] + SLOW_SHARE * slow[i]) * carbAir[j] * carburetors / drawn;
+        }
+        double mean = Arrays.stream(phi).average().orElse(1.0);
+        double shared = runners ? 0.0 : SHARED;
+        double[] lambda = new double[trims.length];
+        for (int i = 0; i < trims.length; i++) {
+            lambda[i] = 1.0 / Math.max(0.2, shared * mean + (1 - shared) * phi[i]);
+            torque += torque(lambda[i]) / trims.length;
+        }
+        turnOver(torque, drawn * 120.0 / Math.max(rpm, 50.0) / cycleKg0);
+        banks(lambda, drawn);
+    }
+
+    private void breathe(double areas) {
+        double drawn = air(Math.max(rpm, 50.0), manifold);
+        double in = areas * CompressibleFlow.flux(ambientPa, airK, manifold) + leaked(manifold);
+        double rate = (in - drawn) * 287.0 * airK / manifoldM3;
+        // The emptying time is near the step: limited to what the pressure can do in one.
+        double most = 0.04 * ambientPa;
+        manifold = Math.clamp(manifold + Math.clamp(rate * STEP_S, -most, most), 5e3, ambientPa - 50);
+    }
+
+    private double leaked(double pressurePa) {
+        return leakM2 * CompressibleFlow.flux(ambientPa, airK, pressurePa);
+    }
+
+    /** Mixture that a screw's barrel gives, phi against the air through its carburetor. */
+    private double phi(int screw, double airKgPerS, double pressurePa, double rad) {
+        DeliveryModel m = model(sheetTurns + taper * (trims[screw] - sheetTurns));
+        m.evaluateAir(airKgPerS, airKgPerS, ambientPa - pressurePa, rad, flow);
+        return flow.total() * hiddenRich[screw];
+    }
+
+    /** Share of the torque that a mixture gives, cylinders that miss left out. */
+    private double torque(double lambda) {
+        double d = lambda - BEST_TORQUE;
+        double eta = 1.0 - (d < 0 ? RICH_FALL : LEAN_FALL) * d * d - (lambda < 0.68 ? 2.5 * (0.68 - lambda) : 0.0);
+        return Math.max(0.0, eta) * (1.0 - misses(lambda));
+    }
+
+    private double misses(double lambda) {
+        return 1.0 / (1.0 + Math.exp((lambdaLimit - lambda) / MISS_WIDTH));
+    }
+
+    private void turnOver(double torque, double charge) {
+        hunting += -hunting * STEP_S / 0.5 + Math.sqrt(STEP_S) * random.nextGaussian() * quirks.lope * 2.2;
+        double load = 0.86 + 0.14 * rpm / idleRpm + (gear ? IN_GEAR : 0.0);
+        rpm += idleRpm * STEP_S / INERTIA_S * (torque * (1 + hunting) * charge - load);
+        rpm = Math.clamp(rpm, 0.0, 1.05 * sheet.engine().redlineRpm());
+        if (rpm < STALLS * idleRpm) {
+            stalled = true;
+            throttle = 0.0;
+        }
+    }
+
+    private void banks(double[] lambda, double drawn) {
+        double[] sum = new double[2];
+        int[] n = new int[2];
+        for (int i = 0; i < lambda.length; i++) {
+            int bank = lambda.length == 1 ? 0 : i % 2;
+            double odd = random.nextDouble() < misses(lambda[i]) ? 0.35 : 0.0;
+            sum[bank] += lambda[i] + odd;
+            n[bank]++;
+        }
+        double one = sum[0] / Math.max(1, n[0]);
+        double two = n[1] == 0 ? one : sum[1] / n[1];
+        sense(one, two, drawn);
+    }
+
+    private void sense(double one, double two, double drawn) {
+        gasAt = (gasAt + 1) % COLUMN;
+        gas[gasAt] = one;
+        gas[COLUMN + gasAt] = two;
+        double delay = rpm < 100 ? 2.0 : 1.2 * 120.0 / rpm + quirks.exhaustM3 * ambientPa / (287.0 * EXHAUST_K
+                * Math.max(drawn, 1e-5));
+        int at = Math.floorMod(gasAt - (int) Math.min(COLUMN - 2, delay / STEP_S), COLUMN);
+        double lean = 1.0 + quirks.readsLeanAtIdle * Math.pow(Math.min(1.0, idleAir / Math.max(drawn, 1e-5)), 2);
+        for (int b = 0; b < 2; b++) {
+            sensed[b] += (gas[b * COLUMN + at] * lean - sensed[b]) * STEP_S / quirks.sensorLagS;
+        }
+        vacuumRead += (ambientPa - manifold - vacuumRead) * STEP_S / 0.05;
+    }
+
+    /** {@return what the instruments show now} */
+    public synchronized Reading read() {
+        double pulses = runners ? 900 : 120;
+        return new Reading(timeS, Math.max(0.0, Math.rint((rpm + (stalled ? 0 : 5 * random.nextGaussian())) / 5) * 5),
+                vacuumRead + pulses * random.nextGaussian(), gauge(sensed[0]), gauge(sensed[1]), throttle,
+                coolantK + 0.1 * random.nextGaussian());
+    }
+
+    private double gauge(double lambda) {
+        return Math.clamp(lambda * (1 + quirks.noise * random.nextGaussian()), GAUGE_LOW, GAUGE_HIGH);
+    }
+
+    /**
+     * What a flow meter held on a carburetor's mouth shows.
+     *
+     * @param carburetor from 0
+     * @return kg/h, two per cent of noise on it
+     */
+    public synchronized double draft(int carburetor) {
+        return 3600.0 * carbAir[carburetor] / perCarburetor * (1 + 0.02 * random.nextGaussian());
+    }
+
+    /** {@return mixture burnt when all has settled at the present screws and stops, mean over the barrels; no noise} */
+    public synchronized double settledLambda() {
+        return settled(trims.clone()).lambda();
+    }
+
+    /**
+     * What it would settle at.
+     *
+     * @param rpm speed
+     * @param vacuumPa vacuum, Pa
+     * @param lambda mean over the barrels
+     */
+    public record Settled(double rpm, double vacuumPa, double lambda) {
+    }
+
+    /**
+     * What it would settle at with other screws and the stops as they are, without noise: the truth behind a practice.
+     *
+     * @param turns of every screw
+     * @return speed, vacuum and mixture; nought where it dies
+     */
+    public synchronized Settled settled(double[] turns) {
+        RunningEngine twin = new RunningEngine(this);
+        System.arraycopy(turns, 0, twin.trims, 0, turns.length);
+        for (int i = 0; i < turns.length; i++) {
+            twin.fast[i] = twin.phi(i, twin.idleAir, twin.manifold, twin.idleRad);
+            twin.slow[i] = twin.fast[i];
+        }
+        twin.run(8.0);
+        double sumRpm = 0.0;
+        double sumPa = 0.0;
+        double sumPhi = 0.0;
+        int n = 100;
+        for (int i = 0; i < n; i++) {
+            twin.step();
+            sumRpm += twin.rpm;
+            sumPa += ambientPa - twin.manifold;
+            sumPhi += Arrays.stream(twin.fast).average().orElse(1.0);
+        }
+        return twin.stalled ? new Settled(0, 0, 2.0) : new Settled(sumRpm / n, sumPa / n, n / sumPhi);
+    }
+
+    /** The same engine without its noise. */
+    private RunningEngine(RunningEngine o) {
+        sheet = o.sheet;
+        family = o.family;
+        trim = o.trim;
+        quirks = o.quirks;
+        random = new Random(0) {
+            private static final long serialVersionUID = 1L;
+
+            @Override
+            public double nextGaussian() {
+                return 0.0;
+            }
+
+            @Override
+            public double nextDouble() {
+                return 1.0;
+            }
+        };
+        ambientPa = o.ambientPa;
+        airK = o.airK;
+        idleRpm = o.idleRpm;
+        cycleKg0 = o.cycleKg0;
+        idleRad = o.idleRad;
+        idleAir = o.idleAir;
+        lambdaLimit = o.lambdaLimit;
+        carburetors = o.carburetors;
+        perCarburetor = o.perCarburetor;
+        runners = o.runners;
+        trims = o.trims.clone();
+        hiddenRich = o.hiddenRich;
+        taper = o.taper;
+        sheetTurns = o.sheetTurns;
+        stops = o.stops.clone();
+        links = o.links.clone();
+        flow = model(sheetTurns).newDelivery();
+        manifoldM3 = o.manifoldM3;
+        leakM2 = o.leakM2;
+        gear = o.gear;
+        rpm = idleRpm;
+        manifold = ambientPa - EngineSimulator.idleVacuumPa(sheet.engine().cam());
+        fast = o.fast.clone();
+        slow = o.slow.clone();
+        carbAir = o.carbAir.clone();
+        Arrays.fill(gas, 1.0);
+    }
+
+    /** {@return where every screw stands} */
+    public synchronized List<Double> allTurns() {
+        List<Double> out = new ArrayList<>();
+        for (double t : trims) {
+            out.add(t);
+        }
+        return out;
+    }
+}

@@ -1,0 +1,189 @@
+package nariz.idle;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Arrays;
+import java.util.Optional;
+import nariz.carburetor.BuildSheet;
+import nariz.exam.IdleExam;
+import nariz.sim.Demo;
+import nariz.sim.RunningEngine;
+import org.testng.annotations.Test;
+
+public class IdleGuideTest {
+    private static final BuildSheet SHEET = Demo.ESTATE.sheet();
+    private final double start = new RunningEngine(SHEET, 3, 4).turns(0);
+
+    private IdleGuide guide(School s, double aimPhi) {
+        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, 0, 5, true, SHEET.engine().idleRpm()));
+    }
+
+    private static void turnAll(RunningEngine e, double turns) {
+        for (int i = 0; i < e.trims(); i++) {
+            e.turn(i, turns);
+        }
+    }
+
+    private static IdleReading settled(RunningEngine e, boolean mixed) {
+        SettledAverage a = new SettledAverage();
+        Optional<IdleReading> r = Optional.empty();
+        for (int i = 0; i < 1000 && r.isEmpty(); i++) {
+            e.run(0.05);
+            RunningEngine.Reading now = e.read();
+            a.add(now.timeS(), now.rpm(), now.vacuumPa(), mixed ? now.lambda() : Double.NaN, Double.NaN);
+            r = a.reading(0, 0);
+        }
+        return r.orElseThrow();
+    }
+
+    /** A hand that does as it is told. */
+    private static double followed(IdleGuide g, RunningEngine e, boolean mixed) {
+        for (int k = 0; k < 30; k++) {
+            IdleGuide.Move m = g.next();
+            if (m.kind() == IdleGuide.Kind.DONE || m.kind() == IdleGuide.Kind.NO_AUTHORITY) {
+                break;
+            }
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                turnAll(e, m.to());
+            } else if (m.kind() == IdleGuide.Kind.STOP) {
+                e.stop(0, e.stop(0) + m.by());
+            }
+            g.read(settled(e, mixed));
+        }
+        return e.turns(0);
+    }
+
+    @Test
+    public void mixtureAimedAtIsReachedInAFewMoves() {
+        RunningEngine e = new RunningEngine(SHEET, 3, 4);
+        IdleGuide g = guide(School.MIXTURE, 1 / 0.95);
+        followed(g, e, true);
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+        assertThat(e.settledLambda()).isCloseTo(0.95, within(0.03));
+        assertThat(g.moves().size()).isLessThan(9);
+    }
+
+    @Test
+    public void highestVacuumIsFoundByVacuumAndSpeedAlone() {
+        RunningEngine e = new RunningEngine(SHEET, 3, 4);
+        IdleGuide g = guide(School.HIGHEST_VACUUM, 1);
+        double at = followed(g, e, false);
+        double best = 0;
+        double most = 0;
+        for (double t = 1; t < 4.5; t += 1.0 / 16) {
+            double[] all = new double[e.trims()];
+            Arrays.fill(all, t);
+            double v = e.settled(all).vacuumPa();
+            best = v > most ? t : best;
+            most = Math.max(most, v);
+        }
+        double[] here = new double[e.trims()];
+        Arrays.fill(here, at);
+        assertThat(e.settled(here).vacuumPa()).isGreaterThan(0.99 * most);
+        assertThat(at).isCloseTo(best, within(0.5));
+    }
+
+    @Test
+    public void turnedTheOtherWayIsNoticedAndLedBack() {
+        RunningEngine e = new RunningEngine(SHEET, 3, 4);
+        IdleGuide g = guide(School.HIGHEST_VACUUM, 1);
+        g.read(settled(e, true));
+        double was = e.turns(0);
+        IdleGuide.Move m = g.next();
+        turnAll(e, was + m.by());
+        g.read(settled(e, true));
+        IdleGuide.Move next = g.next();
+        double before = e.turns(0);
+        turnAll(e, before - Math.copySign(0.375, next.by()));
+        g = again(g, next, e);
+        assertThat(g.slip()).contains(IdleGuide.Slip.WRONG_WAY);
+        assertThat(g.back().by()).isCloseTo(before - e.turns(0), within(0.4));
+    }
+
+    private static IdleGuide again(IdleGuide g, IdleGuide.Move m, RunningEngine e) {
+        assertThat(m.kind()).isEqualTo(IdleGuide.Kind.SCREWS);
+        g.read(settled(e, true));
+        return g;
+    }
+
+    @Test
+    public void stopScrewInsteadOfTheMixtureIsNoticed() {
+        RunningEngine e = new RunningEngine(SHEET, 3, 4);
+        IdleGuide g = guide(School.HIGHEST_VACUUM, 1);
+        g.read(settled(e, true));
+        turnAll(e, g.next().to());
+        g.read(settled(e, true));
+        g.next();
+        e.stop(0, 0.25);
+        g.read(settled(e, true));
+        assertThat(g.slip()).contains(IdleGuide.Slip.STOP_SCREW);
+    }
+
+    @Test
+    public void screwsThatDoNothingAreSaidToDoNothing() {
+        IdleGuide g = guide(School.HIGHEST_SPEED, 1);
+        IdleReading same = new IdleReading(0, 0, 900, 0.8, 50e3, 30, 1.2, 0.001, Double.NaN);
+        for (int i = 0; i < 8 && g.next().kind() != IdleGuide.Kind.NO_AUTHORITY; i++) {
+            g.read(same);
+        }
+        assertThat(g.next().kind()).isIn(IdleGuide.Kind.NO_AUTHORITY, IdleGuide.Kind.DONE, IdleGuide.Kind.SCREWS);
+        assertThat(g.slip().isPresent() || g.next().kind() == IdleGuide.Kind.NO_AUTHORITY).isTrue();
+    }
+
+    @Test
+    public void stallStartsTheWaitAnew() {
+        SettledAverage a = new SettledAverage();
+        for (int i = 0; i < 100; i++) {
+            a.add(0.05 * i, 800, 50e3, 0.9, Double.NaN);
+        }
+        a.add(5.0, 0, 0, 1.4, Double.NaN);
+        assertThat(a.stalled()).isTrue();
+        assertThat(a.reading(0, 0)).isEmpty();
+    }
+
+    @Test
+    public void threeOfFourFinishesAreWhereTheyShouldBe() {
+        IdleExam exam = IdleExam.of(1, 4, true);
+        assertThat(exam.rows()).isNotEmpty();
+        long there = exam.rows().stream().filter(r -> Math.abs(r.turnsOff()) <= 0.25 && Math.abs(r.lambdaOff()) < 0.05)
+                .count();
+        assertThat((double) there / exam.rows().size()).isGreaterThanOrEqualTo(0.75);
+        assertThat(exam.markdown()).contains("highest-vacuum");
+    }
+
+    @Test
+    public void threeCarburetorsAreBalancedInAFewTurns() {
+        RunningEngine e = new RunningEngine(Demo.SMALL_FOUR.sheet(), 4, 4);
+        turnAll(e, 0.5);
+        e.link(1, 0.6);
+        ThrottleBalance b = new ThrottleBalance(2, ThrottleBalance.Stage.LINKS_ON);
+        int turns = 0;
+        e.run(10);
+        b.read(drafts(e));
+        while (b.next().isPresent() && turns < 8) {
+            ThrottleBalance.Turn t = b.next().get();
+            assertThat(t.carburetor()).isEqualTo(1);
+            e.link(1, e.link(1) + t.turns());
+            b.turned(t);
+            e.run(10);
+            b.read(drafts(e));
+            turns++;
+        }
+        assertThat(b.next()).isEmpty();
+        assertThat(turns).isBetween(1, 5);
+        assertThat(e.link(1)).isCloseTo(0.0, within(0.2));
+        assertThat(ThrottleBalance.withoutMeter(10, 900, 850)).isCloseTo(10.59, within(0.01));
+    }
+
+    private static double[] drafts(RunningEngine e) {
+        double[] sum = new double[e.carburetors()];
+        for (int k = 0; k < 10; k++) {
+            e.run(0.2);
+            for (int j = 0; j < sum.length; j++) {
+                sum[j] += e.draft(j) / 10;
+            }
+        }
+        return sum;
+    }
+}
