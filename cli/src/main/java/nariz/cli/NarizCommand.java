@@ -16,7 +16,8 @@ import picocli.CommandLine;
             InfoCommand.class,
         CheckCommand.class,
                 ImportCommand.class,
-            ExportCommand.class, RescueCommand.class, DeviceCommand.class, RecordCommand.class, NoteCommand.class, DemoLogCommand.class, AccuracyCommand.class,
+            ExportCommand.class, RescueCommand.class, DeviceCommand.class, RecordCommand.class, NoteCommand.class,
+            DemoLogCommand.class, AccuracyCommand.class,
             PicturesCommand.class})
 public final class NarizCommand {
     /** Input that cannot be used. */

@@ -156,7 +156,8 @@ public record DrivePlan(List<Item> items) {
         out.add(new Item(pump.get(), message("drive-plan.six-quick-openings-from"),
                 message("drive-plan.clear-road-nobody-behind"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN, message("drive-plan.stabs"), STABS, stabs));
-        Optional.ofNullable(a).flatMap(x -> x.advice().pump()).flatMap(PumpStudy.Finding::tells).ifPresent(t -> out.add(new Item(pump.get(),
+        Optional.ofNullable(a).flatMap(x -> x.advice().pump()).flatMap(PumpStudy.Finding::tells).ifPresent(t ->
+                out.add(new Item(pump.get(),
                 message(Double.isNaN(t.opened()) ? "drive-plan.three-like" : "drive-plan.three-like-throttle",
                         (int) t.atS() / 60, t.atS() % 60, t.rpm(), Measure.vacuum(t.fromVacuumPa()), Measure.vacuum(
                                 t.toVacuumPa()), 100 * t.opened()), message("drive-plan.clear-road-nobody-behind"),
@@ -164,7 +165,8 @@ public record DrivePlan(List<Item> items) {
         return new DrivePlan(out);
     }
 
-    private static Item point(@Nullable Observation o, Circuit c, double rpm, double fromPa, double toPa, double wanted) {
+    private static Item point(@Nullable Observation o, Circuit c, double rpm, double fromPa, double toPa,
+            double wanted) {
         double low = (1 - WIDTH) * rpm;
         double high = (1 + WIDTH) * rpm;
         return new Item(c, message(c.lowSpeed() ? "drive-plan.steady-at-rpm-vacuum"
@@ -202,7 +204,8 @@ public record DrivePlan(List<Item> items) {
 
     private static double steady(@Nullable Observation o, double fromRpm, double toRpm, double fromPa, double toPa,
             boolean idle) {
-        return o == null ? 0.0 : o.cells().stream().filter(c -> c.idle() == idle && c.rpm() >= fromRpm && c.rpm() <= toRpm
+        return o == null ? 0.0 : o.cells().stream().filter(c -> c.idle() == idle && c.rpm() >= fromRpm
+                && c.rpm() <= toRpm
                 && c.vacuumPa() >= fromPa && c.vacuumPa() <= toPa).mapToDouble(c -> c.dwellS()).sum();
     }
 

@@ -326,7 +326,8 @@ public final class IdleExam {
 
     /** {@return the figures in Markdown} */
     public String markdown() {
-        StringBuilder out = new StringBuilder("| school | within an eighth and 0.015 lambda | median turns off | median "
+        StringBuilder out =
+                new StringBuilder("| school | within an eighth and 0.015 lambda | median turns off | median "
                 + "lambda off | moves, median and most | fixed quarter search: moves | ... within | share of its moves "
                 + "|\n|---|---|---|---|---|---|---|---|\n");
         for (School s : School.values()) {
@@ -346,9 +347,11 @@ public final class IdleExam {
                     median(moves), moves[moves.length - 1], median(fixed), fixedThere, of.size(), 100 * Arrays.stream(
                             moves).sum() / Arrays.stream(fixed).sum()));
         }
-        out.append(String.format(Locale.ROOT, "%n%d of %d engines ran at no screw at all and were left out. Moves the wrong way or at the wrong screw recognised: %d of %d; right "
-                + "ones doubted: %d of %d.%n%nNot there:%n%n| seed | school | engine | moves | turns off | lambda off "
-                + "|%n|---|---|---|---|---|---|%n", dead, engines, seen, slips, alarms, plain));
+        out.append(String.format(Locale.ROOT,
+                "%n%d of %d engines ran at no screw at all and were left out. Moves the wrong way or at the wrong "
+                + "screw recognised: %d of %d; right ones doubted: %d of %d.%n%nNot there:%n%n| seed | school | engine "
+                + "| moves | turns off | lambda off |%n|---|---|---|---|---|---|%n", dead, engines, seen, slips,
+                alarms, plain));
         rows.stream().filter(r -> !r.there()).forEach(r -> out.append(String.format(Locale.ROOT,
                 "| %d | %s | %s | %d | %.3f | %.3f |%n", r.seed(), r.school().key(), r.engine(), r.moves(),
                 r.turnsOff(), r.lambdaOff())));

@@ -274,8 +274,8 @@ public final class IdleGuide {
         double size = Math.abs(asked);
         double sum = a.mixed() && b.mixed() ? normal(b.phi() - a.phi(), 0.02 + 0.4 * size) : 0.0;
         double speed = Math.log(b.rpm() / a.rpm());
-        return sum + normal(speed, 0.01 + STOP_SPEED * size) + vacuum(a, b, -0.5 * speed, 0.005 + 0.5 * Math.abs(
-                speed));
+        return sum + normal(speed, 0.01 + STOP_SPEED * size) + vacuum(a, b, -0.4 * speed, 0.005 + 0.4
+                * Math.abs(speed));
     }
 
     private static double vacuum(IdleReading a, IdleReading b, double expected, double sd) {
@@ -366,7 +366,8 @@ public final class IdleGuide {
                 double by = Math.clamp(way * size / settings.share(), -3 * COARSEST, 3 * COARSEST);
                 double u = now + (c.mixed() ? by * gain().perTurn() : by);
                 double to = turns + by;
-                boolean safe = c.lost(u) - c.lost(f.u()) < MOST_LOST && (!c.mixed() || (u > LEANEST_PHI
+                double[] lost = c.lostBand(u);
+                boolean safe = lost[0] + lost[1] - c.lost(f.u()) < MOST_LOST && (!c.mixed() || (u > LEANEST_PHI
                         && u < RICHEST_PHI)) && to >= settings.least() && to <= settings.most();
                 double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), READ_SHARE);
                 double per = gained / (MOVE_S + EIGHTH_S * Math.abs(by) / 0.125);

@@ -2,6 +2,7 @@ package nariz.idle;
 
 import static nariz.text.Message.message;
 
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -68,8 +69,10 @@ public final class ThrottleBalance {
          * @return what to turn
          */
         public Message text(Stage stage) {
+            long parts = Math.round(Math.abs(turns) * 16);
+            long by = BigInteger.valueOf(parts).gcd(BigInteger.valueOf(16)).longValue();
             return message(stage == Stage.LINKS_OFF ? turns > 0 ? "balance.stop-in" : "balance.stop-out" : turns > 0
-                    ? "balance.link-open" : "balance.link-shut", carburetor + 1, Math.round(Math.abs(turns) * 16),
+                    ? "balance.link-open" : "balance.link-shut", carburetor + 1, parts / by, 16 / by,
                     100 * Math.abs(off));
         }
     }

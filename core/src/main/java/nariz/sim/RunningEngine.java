@@ -294,6 +294,11 @@ public final class RunningEngine {
         gear = in;
     }
 
+    /** {@return whether an automatic is in gear} */
+    public synchronized boolean inGear() {
+        return gear;
+    }
+
     /**
      * Opens a vacuum leak.
      *

@@ -1,6 +1,5 @@
 package nariz.sim;
 
-import com.fazecast.jSerialComm.SerialPort;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -14,6 +13,7 @@ import java.util.Random;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Supplier;
 import nariz.live.DeviceAddress;
+import nariz.live.DeviceConnection;
 import nariz.live.LineFilter;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
@@ -35,7 +35,7 @@ public final class StandInDevice implements Closeable {
     private final CopyOnWriteArrayList<OutputStream> listeners = new CopyOnWriteArrayList<>();
     private final Thread pacer = new Thread(this::pace, "nariz-device");
     private @Nullable ServerSocket server;
-    private @Nullable SerialPort port;
+    private @Nullable DeviceConnection port;
     private volatile boolean closed;
     private volatile boolean quiet;
     private volatile long printed;
@@ -144,14 +144,9 @@ public final class StandInDevice implements Closeable {
      * @throws IOException when it cannot be opened
      */
     public void print(DeviceAddress a) throws IOException {
-        SerialPort p = SerialPort.getCommPort(a.place());
-        p.setComPortParameters(a.number(), 8, SerialPort.ONE_STOP_BIT, SerialPort.NO_PARITY);
-        p.setComPortTimeouts(SerialPort.TIMEOUT_WRITE_BLOCKING, 0, 500);
-        if (!p.openPort()) {
-            throw new IOException(a.place() + " cannot be opened");
-        }
+        DeviceConnection p = DeviceConnection.open(a);
         port = p;
-        OutputStream out = p.getOutputStream();
+        OutputStream out = p.out();
         send(out, header);
         listeners.add(out);
         pacer.start();
@@ -238,9 +233,9 @@ public final class StandInDevice implements Closeable {
         if (s != null) {
             s.close();
         }
-        SerialPort p = port;
+        DeviceConnection p = port;
         if (p != null) {
-            p.closePort();
+            p.close();
         }
     }
 }

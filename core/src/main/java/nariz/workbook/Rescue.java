@@ -29,7 +29,8 @@ import org.jspecify.annotations.Nullable;
  * damaged is named after its build sheet.
  */
 public final class Rescue {
-    private static final List<SealedTable> BY_ROW = List.of(SealedTable.RECORDING, SealedTable.RECORDED, SealedTable.MARK, SealedTable.EXCLUDED, SealedTable.NOTE,
+    private static final List<SealedTable> BY_ROW = List.of(SealedTable.RECORDING, SealedTable.RECORDED,
+            SealedTable.MARK, SealedTable.EXCLUDED, SealedTable.NOTE,
             SealedTable.LOOKED_FOR, SealedTable.ADVICE, SealedTable.PROFILE, SealedTable.PLAN, SealedTable.PLANNED);
 
     private final Handle from;

@@ -13,6 +13,7 @@ import nariz.carburetor.BuildSheet;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
+import nariz.testing.PseudoTerminal;
 import nariz.workbook.Workbook;
 import org.testng.SkipException;
 import org.testng.annotations.Test;

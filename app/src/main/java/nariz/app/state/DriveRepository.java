@@ -77,6 +77,11 @@ public final class DriveRepository implements AutoCloseable {
         return file != null;
     }
 
+    /** Whether its file is there. */
+    boolean there() {
+        return file != null && Files.exists(file);
+    }
+
     /** Whether nothing can be written into it, or none is there. */
     boolean readOnly() {
         return open().map(Workbook::readOnly).orElse(true);
@@ -166,6 +171,55 @@ public final class DriveRepository implements AutoCloseable {
         Workbook.Run run = w.get().addRun(kept, r, logFile, cancelled);
         w.get().addAdvice(run.id(), advice.strategy(), AdviceJson.write(advice));
         return Optional.of(run.id());
+    }
+
+    /** Begins a recording on the car of a sheet; empty where nothing can be kept. */
+    Optional<Workbook.Unfinished> beginRecording(SheetText text, String name) {
+        Optional<Workbook> w = open().filter(x -> !x.readOnly());
+        if (w.isEmpty()) {
+            return Optional.empty();
+        }
+        Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(text.sheet().name()).id(), text.json());
+        long id = w.get().beginRecording(kept, name, null);
+        return w.get().unfinished().stream().filter(u -> u.id() == id).findFirst();
+    }
+
+    /** Keeps lines of a recording; any thread. */
+    void record(Workbook.Unfinished u, List<String> lines) {
+        needed().record(u.id(), lines);
+    }
+
+    /** Ends a recording; one that holds nothing of use is let go. */
+    Optional<Long> recorded(Workbook.Unfinished u, boolean useful) {
+        if (!useful) {
+            needed().dropRecording(u);
+            return Optional.empty();
+        }
+        return Optional.of(needed().finishRecording(u).id());
+    }
+
+    /** Writes a note on every moment that was marked while it ran. */
+    void marked(long run, List<Double> moments) {
+        Workbook.Run r = run(run);
+        for (int i = 0; i < moments.size(); i++) {
+            needed().addNote(r.vehicle(), Optional.of(run), Optional.of(moments.get(i)), say("live.mark", i + 1));
+        }
+    }
+
+    /** Recordings that a crash cut short become drives; returns how many. */
+    int recover() {
+        Optional<Workbook> w = open().filter(x -> !x.readOnly());
+        int n = 0;
+        for (Workbook.Unfinished u : w.map(Workbook::unfinished).orElse(List.of())) {
+            try {
+                w.get().finishRecording(u);
+                n++;
+            } catch (InputProblem e) {
+                // Too little of it to be a drive.
+                w.get().dropRecording(u);
+            }
+        }
+        return n;
     }
 
     /** Whether another window has the workbook, so that this one keeps nothing; known once it is open. */

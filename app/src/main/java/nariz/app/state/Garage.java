@@ -23,6 +23,8 @@ public final class Garage {
     private final ReadOnlyObjectWrapper<List<DriveRepository.Entry>> kept = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<Car>> cars = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyStringWrapper workbook = new ReadOnlyStringWrapper("");
+    /** Whether recordings that a crash cut short were looked for; on the storage worker alone. */
+    private boolean recovered;
 
     Garage(SessionContext context) {
         this.context = context;
@@ -32,6 +34,15 @@ public final class Garage {
     private record Inside(List<DriveRepository.Entry> kept, List<Car> cars) {
         static Inside of(DriveRepository r) {
             return new Inside(r.entries(), r.cars());
+        }
+    }
+
+    private record Found(Inside inside, int cutShort) {
+    }
+
+    private void tell(int cutShort) {
+        if (cutShort > 0) {
+            context.complain(say("live.recovered", cutShort));
         }
     }
 
@@ -99,8 +110,13 @@ public final class Garage {
     /** Reads the list anew. */
     void list() {
         if (context.repository.keeps()) {
-            context.storage.queue(c -> Inside.of(context.repository), inside -> {
-                show(inside);
+            context.storage.queue(c -> {
+                int cut = recovered || !context.repository.there() ? 0 : context.repository.recover();
+                recovered = true;
+                return new Found(Inside.of(context.repository), cut);
+            }, found -> {
+                show(found.inside());
+                tell(found.cutShort());
                 if (!context.repository.damage().isEmpty()) {
                     context.complain(say("session.the-workbook-is-damaged", context.repository.damage()));
                 }
@@ -115,12 +131,14 @@ public final class Garage {
         context.problem.set("");
         context.storage.queue(c -> {
             context.repository.turnTo(file, from);
-            return Inside.of(context.repository);
-        }, inside -> {
+            int cut = context.repository.recover();
+            return new Found(Inside.of(context.repository), cut);
+        }, found -> {
             context.busy.set("");
             then.run();
             workbook.set(context.repository.name());
-            show(inside);
+            show(found.inside());
+            tell(found.cutShort());
         }, context::fail);
     }
 

@@ -39,6 +39,7 @@ public final class Session implements AutoCloseable {
     private final Comparisons comparisons;
     private final DriveOpener opener;
     private final FollowedDrive followed;
+    private final LiveDrive live;
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
     private final ReadOnlyObjectWrapper<Stop> stop = new ReadOnlyObjectWrapper<>(Stops.IDLE);
     private final ObjectProperty<MixtureUnit> unit = new SimpleObjectProperty<>(MixtureUnit.LAMBDA);
@@ -109,7 +110,16 @@ public final class Session implements AutoCloseable {
                 Session.this.open(words, task);
             }
         });
+        live = new LiveDrive(context, toInterface, run -> {
+            garage.list();
+            openKept(run);
+        });
         garage.list();
+    }
+
+    /** {@return the running engine} */
+    public LiveDrive live() {
+        return live;
     }
 
     /** {@return parts tried on the open drive} */
@@ -663,6 +673,7 @@ public final class Session implements AutoCloseable {
     /** Waits until what was decided and written is kept, then lets go of the workbook. */
     @Override
     public void close() {
+        live.close();
         followed.close();
         context.close();
     }

@@ -45,7 +45,8 @@ final class Actions {
                 "fold-effect",
                 "log-high", "-", "unit", "night", "contrast", "larger", "smaller", "language"),
         /** The car and its drives. */
-        CAR("fitted", "sheet", "-", "side-compare", "together", "again"),
+        CAR("fitted", "sheet", "-", "live", "live-mark", "live-mute", "live-turned", "-", "side-compare", "together",
+                "again"),
         /** Learning it. */
         HELP("guide", "find", "tour", "-", "demo", "demo-roadster", "demo-small-four", "-", "about");
 
@@ -131,6 +132,13 @@ final class Actions {
     }
 
     private void car() {
+        add("live", say("live-page.open"), () -> window.showLive(true), plain(KeyCode.R));
+        add("live-mark", say("live-page.mark-help"), () -> session.live().nowProperty().get() != null, session
+                .live()::mark, plain(KeyCode.J));
+        add("live-mute", say("live-page.mute"), () -> session.live().nowProperty().get() != null, session.live()::mute,
+                plain(KeyCode.Q));
+        add("live-turned", say("idle-panel.turned-help"), () -> session.live().idle().stepProperty().get() != null,
+                session.live().idle()::moved, plain(KeyCode.W));
         add("sheet", say("garage.its-sheet-help"), this::kept, window::openSheet);
         add("fitted", say("work-card-panel.fitted-help"), () -> window.lookup("#card-fitted") != null,
                 () -> ((Button) window.lookup("#card-fitted")).fire());

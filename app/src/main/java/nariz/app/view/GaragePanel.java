@@ -52,7 +52,7 @@ final class GaragePanel extends VBox {
     private final TextField log = new TextField();
     private final Button read = new Button(say("open-panel.read-the-drive"));
 
-    GaragePanel(Session session, FilePicker picker, Runnable close, SheetPanel form) {
+    GaragePanel(Session session, FilePicker picker, Runnable close, Runnable live, SheetPanel form) {
         super(8);
         this.session = session;
         this.picker = picker;
@@ -70,6 +70,7 @@ final class GaragePanel extends VBox {
             demos.getChildren().add(MainWindow.button(say("demo." + d.id()), d == Demo.ESTATE ? "open-panel-demo"
                     : "open-panel-demo-" + d.id(), say("demo.help-" + d.id()), () -> session.openDemo(d)));
         }
+        demos.getChildren().add(MainWindow.button(say("live-page.title"), "open-live", say("live-page.open"), live));
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
                 say("open-panel.start-sheet-help"), this::begin);
         // In an empty garage this is what comes first.

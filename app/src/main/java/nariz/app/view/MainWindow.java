@@ -13,7 +13,6 @@ import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.DragEvent;
@@ -62,6 +61,7 @@ public final class MainWindow extends StackPane {
     private final Settings settings;
     private final Magnified page;
     private final GuidePanel guide;
+    private final LivePage livePage;
     private final Tour tour;
     private double textPx = USUAL_PX;
     private boolean night;
@@ -95,7 +95,7 @@ public final class MainWindow extends StackPane {
         Choice picture = pictures.choice();
         Choice side = work.choice();
         sheetPanel = new SheetPanel(session, picker, this::sheetKept, this::carKept);
-        openPanel = new GaragePanel(session, picker, () -> showOpen(false), sheetPanel);
+        openPanel = new GaragePanel(session, picker, () -> showOpen(false), () -> showLive(true), sheetPanel);
         openPanel.setMaxSize(900, Region.USE_PREF_SIZE);
         showOpen(false);
 
@@ -103,7 +103,8 @@ public final class MainWindow extends StackPane {
         find = new Find(new Findable(this, session, actions, side)::all, scrubber::requestFocus);
         shortcuts = new Shortcuts(this, actions);
         BorderPane paper = new BorderPane();
-        paper.setTop(new VBox(new TopBar(this, session, actions, find), message(), following(),
+        paper.setTop(new VBox(new TopBar(this, session, actions, find), MessageBars.problem(session),
+                MessageBars.following(session),
                 new CircuitPath(session)));
         VBox left = new VBox(8, pictures, log);
         VBox.setVgrow(pictures, Priority.ALWAYS);
@@ -124,7 +125,8 @@ public final class MainWindow extends StackPane {
             settings.toured();
             scrubber.requestFocus();
         });
-        StackPane layers = new StackPane(paper, openPanel, columns, sheetPanel, guide, tour, find.list());
+        livePage = new LivePage(session, () -> showLive(false));
+        StackPane layers = new StackPane(paper, livePage, openPanel, columns, sheetPanel, guide, tour, find.list());
         page = new Magnified(layers);
         getChildren().add(page);
         widthProperty().addListener((o, was, is) -> fit());
@@ -188,6 +190,7 @@ public final class MainWindow extends StackPane {
         pictures.all().forEach(what);
         what.accept(log.scrubber());
         what.accept(work.effect());
+        livePage.pictures().forEach(what);
     }
 
     /** Each stop's own evidence comes to the front; a trace the user chose stays. */
@@ -204,6 +207,26 @@ public final class MainWindow extends StackPane {
                 && session.comparisons().comparisonProperty().get() == null) {
             side.show(WorkColumn.CARD);
         }
+    }
+
+    /**
+     * Shows or hides what is beside the running engine; what runs goes on.
+     *
+     * @param show whether to show it
+     */
+    public void showLive(boolean show) {
+        livePage.setVisible(show);
+        livePage.setManaged(show);
+        if (show) {
+            showOpen(false);
+        } else if (getScene() != null) {
+            log.scrubber().requestFocus();
+        }
+    }
+
+    /** {@return what is beside the running engine} */
+    LivePage livePage() {
+        return livePage;
     }
 
     /** Stops of the open drive's carburetor, in the order of work: the digit keys count along them. */
@@ -248,7 +271,7 @@ public final class MainWindow extends StackPane {
     void openGuide() {
         String shown = pictures.choice().shown();
         String side = work.choice().shown();
-        guide.open(openPanel.isVisible() ? "garage" : !side.equals(WorkColumn.CARD) ? side : shown.equals(Pictures
+        guide.open(livePage.isVisible() ? "live" : openPanel.isVisible() ? "garage" : !side.equals(WorkColumn.CARD) ? side : shown.equals(Pictures
                 .STREAM) ? session.driveProperty().get() == null ? "start" : "plane" : shown.equals(Pictures.TRIALS)
                 || shown.equals(Pictures.DIFFERENCE) ? "compare" : shown.equals(Pictures.HOLES) ? Pictures.NEEDLE
                 : shown);
@@ -365,42 +388,6 @@ public final class MainWindow extends StackPane {
         anew.sheetPanel.goOn(sheetPanel);
         getScene().setRoot(anew);
         session.reword();
-    }
-
-    private HBox message() {
-        Label text = new Label();
-        text.setId("problem");
-        text.setWrapText(true);
-        text.textProperty().bind(session.problemProperty());
-        HBox.setHgrow(text, Priority.ALWAYS);
-        text.setMaxWidth(Double.MAX_VALUE);
-        Button away = button(say("main-window.put-away"), "problem-away", say("main-window.put-this-message-away"),
-                session::dismissProblem);
-        // Because a long message takes the room of the button first.
-        away.setMinWidth(Region.USE_PREF_SIZE);
-        Label sign = new Label("!");
-        sign.getStyleClass().add("problem-sign");
-        HBox box = new HBox(10, sign, text, away);
-        box.setAlignment(Pos.CENTER_LEFT);
-        box.getStyleClass().add("problem");
-        box.visibleProperty().bind(session.problemProperty().isNotEmpty());
-        box.managedProperty().bind(box.visibleProperty());
-        return box;
-    }
-
-    /** What is followed while it is written, and the button that ends it. */
-    private HBox following() {
-        Label text = new Label();
-        text.setId("following");
-        text.textProperty().bind(session.following().progressProperty());
-        Button finish = button(say("main-window.finish"), "follow-finish", say("main-window.finish-help"),
-                session::finishFollowing);
-        HBox box = new HBox(10, text, finish);
-        box.setAlignment(Pos.CENTER_LEFT);
-        box.getStyleClass().add("following");
-        box.visibleProperty().bind(text.textProperty().isNotEmpty());
-        box.managedProperty().bind(box.visibleProperty());
-        return box;
     }
 
     static Button button(String text, String id, String help, Runnable action) {

@@ -1,4 +1,4 @@
-package nariz.live;
+package nariz.testing;
 
 import java.io.Closeable;
 import java.lang.foreign.Arena;

@@ -1,0 +1,319 @@
+package nariz.app.state;
+
+import static nariz.app.words.WindowWords.say;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleIntegerProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Carburetor;
+import nariz.carburetor.Part;
+import nariz.carburetor.Stage;
+import nariz.diagnosis.Strategy;
+import nariz.idle.IdleGuide;
+import nariz.idle.IdleReading;
+import nariz.idle.School;
+import nariz.idle.SettledAverage;
+import nariz.live.LiveReadings;
+import nariz.sim.RunningEngine;
+import nariz.units.Units;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Setting the idle beside the running engine: one guide for a group of screws, fed by readings that come by themselves
+ * or are typed in. All methods on the interface thread.
+ */
+public final class IdleWork {
+    private static final double MOST_TURNS = 6.0;
+    private static final double LEAST_HEIGHT = -6.0;
+    private static final double AUTHORITY_TURNS = 1.0;
+
+    private final LiveDrive live;
+    private final ObjectProperty<School> school = new SimpleObjectProperty<>(School.HIGHEST_VACUUM);
+    /** Screw that is moved alone, from 0; -1 for all of them together. */
+    private final IntegerProperty only = new SimpleIntegerProperty(-1);
+    private final ReadOnlyObjectWrapper<Step> step = new ReadOnlyObjectWrapper<>();
+    private final SettledAverage average = new SettledAverage();
+    private @Nullable BuildSheet sheet;
+    private @Nullable RunningEngine engine;
+    private @Nullable IdleGuide guide;
+    private double[] found = new double[0];
+    private double[] turns = new double[0];
+    private boolean waiting;
+    private boolean byHand;
+
+    /**
+     * What the panel shows.
+     *
+     * @param move what to do
+     * @param words the move in words
+     * @param why reason
+     * @param note what the last answer looked like where it did not fit, or how long to wait; or empty
+     * @param waiting whether it waits for the engine to settle
+     * @param guide the guide, for the picture
+     * @param turns where every screw stands
+     * @param found where they were found
+     */
+    public record Step(IdleGuide.Move move, String words, String why, String note, boolean waiting, IdleGuide guide,
+            List<Double> turns, List<Double> found) {
+    }
+
+    IdleWork(LiveDrive live) {
+        this.live = live;
+    }
+
+    /** {@return where to finish} */
+    public ObjectProperty<School> schoolProperty() {
+        return school;
+    }
+
+    /** {@return the screw that is moved alone, from 0; -1 for all together} */
+    public IntegerProperty onlyProperty() {
+        return only;
+    }
+
+    /** {@return what to do now, or null before it was begun} */
+    public ReadOnlyObjectProperty<Step> stepProperty() {
+        return step.getReadOnlyProperty();
+    }
+
+    void reset(@Nullable BuildSheet s, @Nullable RunningEngine e) {
+        sheet = s;
+        engine = e;
+        guide = null;
+        step.set(null);
+        only.set(-1);
+        if (s != null) {
+            Carburetor c = s.carburetor();
+            int n = c.family().idleTrims(c);
+            Part p = part(s);
+            List<Double> each = p.each(c, Stage.PRIMARY);
+            found = new double[n];
+            Arrays.setAll(found, i -> e != null ? e.turns(i) : each.size() == n ? each.get(i) : p.of(c, Stage.PRIMARY));
+            turns = found.clone();
+        }
+    }
+
+    private static Part part(BuildSheet s) {
+        return s.carburetor().family().part(s.carburetor(), Stage.PRIMARY, Part.Role.IDLE_MIXTURE).orElseThrow();
+    }
+
+    /** {@return how many screws or jet nuts there are; 0 while nothing runs} */
+    public int screws() {
+        return sheet == null ? 0 : turns.length;
+    }
+
+    /**
+     * Begins, with every screw where somebody counted it.
+     *
+     * @param hand whether speed and vacuum are typed in
+     */
+    public void begin(boolean hand) {
+        BuildSheet s = sheet;
+        if (s == null) {
+            return;
+        }
+        byHand = hand;
+        int one = only.get();
+        double at = one >= 0 ? turns[one] : Arrays.stream(turns).average().orElse(0.0);
+        boolean height = part(s).key().equals("jet-height");
+        guide = new IdleGuide(new IdleGuide.Settings(school.get(), 1.0 / Strategy.of(s).idle(), one >= 0
+                ? 1.0 / turns.length : 1.0,
+                at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, true, s.engine().idleRpm()));
+        average.restart();
+        waiting = !hand;
+        show(List.of());
+    }
+
+    /** The move was made: what comes now is read. */
+    public void moved() {
+        if (guide == null || guide.next().kind() == IdleGuide.Kind.DONE) {
+            return;
+        }
+        RunningEngine e = engine;
+        if (e != null) {
+            apply(e, guide.next());
+        }
+        average.restart();
+        waiting = true;
+        show(List.of());
+    }
+
+    /** On a practice engine the hand that turns is this program's. */
+    private void apply(RunningEngine e, IdleGuide.Move m) {
+        if (m.kind() == IdleGuide.Kind.SCREWS) {
+            for (int i = 0; i < turns.length; i++) {
+                if (only.get() < 0 || only.get() == i) {
+                    e.turn(i, e.turns(i) + m.by());
+                }
+            }
+        } else if (m.kind() == IdleGuide.Kind.STOP) {
+            for (int j = 0; j < e.carburetors(); j++) {
+                e.stop(j, e.stop(j) + m.by());
+            }
+        }
+    }
+
+    /** Takes the last move back. */
+    public void back() {
+        if (guide != null && !guide.moves().isEmpty()) {
+            guide.back();
+            waiting = false;
+            show(List.of());
+        }
+    }
+
+    /**
+     * Takes a reading somebody typed in.
+     *
+     * @param rpm speed
+     * @param vacuumPa vacuum, Pa; NaN for none
+     */
+    public void typed(double rpm, double vacuumPa) {
+        if (guide != null && rpm > 0) {
+            take(IdleReading.byHand(0, 0, rpm, vacuumPa));
+        }
+    }
+
+    void sample(LiveReadings.Now n) {
+        if (guide == null || byHand || !waiting) {
+            return;
+        }
+        average.add(n.timeS(), n.rpm(), n.vacuumPa(), n.lambda(), n.lambda2());
+        Optional<IdleReading> r = average.reading(0, 0);
+        if (r.isPresent()) {
+            take(r.get());
+        } else {
+            List<String> note = new ArrayList<>();
+            if (average.stalled()) {
+                note.add(say("idle-work.stalled"));
+            } else if (!n.warm()) {
+                note.add(say("idle-work.cold"));
+            } else if (average.hangs()) {
+                note.add(say("idle-work.blip"));
+            } else {
+                note.add(say("idle-work.still", Double.isNaN(average.stillS()) ? 10.0 : Math.ceil(average.stillS())));
+            }
+            show(note);
+        }
+    }
+
+    private void take(IdleReading r) {
+        IdleGuide g = guide;
+        if (g == null) {
+            return;
+        }
+        IdleGuide.Move was = g.next();
+        double before = g.turns();
+        g.read(r);
+        if (was.kind() == IdleGuide.Kind.SCREWS) {
+            double moved = g.turns() - before;
+            for (int i = 0; i < turns.length; i++) {
+                if (only.get() < 0 || only.get() == i) {
+                    turns[i] += moved;
+                }
+            }
+        }
+        waiting = false;
+        List<String> note = new ArrayList<>();
+        g.slip().ifPresent(s -> note.add(say("idle-work.slip-" + s.name().toLowerCase(java.util.Locale.ROOT))));
+        if (g.stop() > AUTHORITY_TURNS) {
+            note.add(say("idle-work.stop-limit"));
+        }
+        if (g.atLimit()) {
+            note.add(say("idle-work.at-seat"));
+        }
+        double bank = r.bankPhi();
+        if (Math.abs(bank) > 0.03 && turns.length > 1) {
+            note.add(say("idle-work.banks", 100 * Math.abs(bank), say(bank > 0 ? "idle-work.second"
+                    : "idle-work.first")));
+        }
+        show(note);
+    }
+
+    private void show(List<String> note) {
+        IdleGuide g = guide;
+        BuildSheet s = sheet;
+        if (g == null || s == null) {
+            return;
+        }
+        IdleGuide.Move m = g.next();
+        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", note), waiting, g, boxed(turns),
+                boxed(found)));
+    }
+
+    private static List<Double> boxed(double[] v) {
+        return Arrays.stream(v).boxed().toList();
+    }
+
+    /** "All screws leaner: in, an eighth of a turn". */
+    private String words(IdleGuide.Move m, BuildSheet s) {
+        boolean height = part(s).key().equals("jet-height");
+        return switch (m.kind()) {
+            case READ -> say("idle-work.read");
+            case DONE -> say("idle-work.done");
+            case NO_AUTHORITY -> say("idle-work.no-authority");
+            case STOP -> say(m.by() > 0 ? "idle-work.stop-in" : "idle-work.stop-out", fraction(m.by()));
+            case SCREWS -> {
+                String which = only.get() < 0 ? say(height ? "idle-work.all-jets" : "idle-work.all") : say(height
+                        ? "idle-work.jet" : "idle-work.screw", only.get() + 1);
+                String way = say(m.by() > 0 ? height ? "idle-work.richer-down" : "idle-work.richer-out" : height
+                        ? "idle-work.leaner-up" : "idle-work.leaner-in");
+                yield say("idle-work.turn", which, way, fraction(m.by()));
+            }
+        };
+    }
+
+    /** A turn as people say it. */
+    static String fraction(double turns) {
+        long parts = Math.round(Math.abs(turns) * 32);
+        for (int whole : new int[] {2, 4, 8, 16, 32}) {
+            if (parts % (32 / whole) == 0) {
+                long n = parts * whole / 32;
+                return n == 1 ? say("idle-work.one-" + whole) : n % whole == 0 ? say("idle-work.whole", n / whole)
+                        : say("idle-work.some", n, whole);
+            }
+        }
+        return say("idle-work.some", parts, 32L);
+    }
+
+    /**
+     * What the practice engine really wanted, once it is finished: the debrief.
+     *
+     * @return words, or empty where it is no practice engine
+     */
+    public Optional<String> debrief() {
+        RunningEngine e = engine;
+        IdleGuide g = guide;
+        if (e == null || g == null) {
+            return Optional.empty();
+        }
+        double best = 0.0;
+        double most = 0.0;
+        double[] here = new double[turns.length];
+        Arrays.setAll(here, e::turns);
+        double base = Arrays.stream(here).average().orElse(0.0);
+        for (double d = -0.75; d <= 0.75; d += 1.0 / 16.0) {
+            double[] all = new double[here.length];
+            double by = d;
+            Arrays.setAll(all, i -> here[i] + by);
+            double v = school.get() == School.HIGHEST_SPEED ? e.settled(all).rpm() : e.settled(all).vacuumPa();
+            if (v > most) {
+                most = v;
+                best = base + d;
+            }
+        }
+        RunningEngine.Settled s = e.settled(here);
+        String hid = live.hidden().map(u -> say(u.leakM2() > 0 ? "idle-work.hid-leak" : u.screw() >= 0
+                ? "idle-work.hid-one" : "idle-work.hid-all", u.all(), u.screw() + 1, u.by()) + " ").orElse("");
+        return Optional.of(hid + say("idle-work.debrief", base, best, s.vacuumPa() / Units.INHG, s.rpm(), s.lambda(),
+                g.moves().size()));
+    }
+}

@@ -1,0 +1,351 @@
+package nariz.app.state;
+
+import static nariz.app.words.WindowWords.say;
+
+import java.io.IOException;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.Executor;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.LongConsumer;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.ReadOnlyIntegerWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import nariz.app.task.Alarm;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.InputProblem;
+import nariz.coverage.DrivePlan;
+import nariz.live.DeviceAddress;
+import nariz.live.DeviceSource;
+import nariz.live.LineFilter;
+import nariz.live.LiveReadings;
+import nariz.live.LiveRecorder;
+import nariz.sim.Demo;
+import nariz.sim.PracticeUpset;
+import nariz.sim.RunningEngine;
+import nariz.sim.StandInDevice;
+import nariz.workbook.Workbook;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The running engine: lines of a device are recorded into the workbook as they come and shown at once; when it ends the
+ * recording is a drive like any other. All methods on the interface thread.
+ */
+public final class LiveDrive implements AutoCloseable {
+    /** Between two looks at how it stands with the device, ms. */
+    private static final long LOOK_MS = 250;
+    private static final int FEWEST_ROWS = 100;
+    /** How many seconds of a practice engine pass in one: tests do not wait for it to settle. */
+    private static final double PACE = Double.parseDouble(System.getProperty("nariz.practice.pace", "1"));
+    private static final DateTimeFormatter TITLE = DateTimeFormatter.ofPattern("yyyy-MM-dd HH.mm.ss", Locale.ROOT);
+
+    private final SessionContext context;
+    private final Executor toInterface;
+    private final LongConsumer open;
+    private final ReadOnlyObjectWrapper<LiveReadings.Now> now = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyStringWrapper status = new ReadOnlyStringWrapper("");
+    private final ReadOnlyObjectWrapper<BuildSheet> sheet = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<RunningEngine> engine = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyIntegerWrapper marks = new ReadOnlyIntegerWrapper();
+    private final IdleWork idle;
+    private final Alarm alarm = new Alarm();
+    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(r -> {
+        Thread t = new Thread(r, "nariz-live-clock");
+        t.setDaemon(true);
+        return t;
+    });
+    private @Nullable Running running;
+    private @Nullable PracticeUpset hidden;
+
+    /** One connection, from its beginning to its end. */
+    private final class Running {
+        private final DeviceSource source;
+        private final LiveReadings readings;
+        private final Optional<Workbook.Unfinished> kept;
+        private final Optional<LiveRecorder> recorder;
+        private final @Nullable StandInDevice device;
+        private final AtomicBoolean shown = new AtomicBoolean(true);
+        private final Future<?> looks;
+        private final List<Double> marks = new ArrayList<>();
+        private volatile String trouble = "";
+        private volatile boolean over;
+
+        Running(DeviceSource source, LiveReadings readings, Optional<Workbook.Unfinished> kept,
+                @Nullable StandInDevice device) {
+            this.source = source;
+            this.readings = readings;
+            this.kept = kept;
+            this.device = device;
+            recorder = kept.map(u -> new LiveRecorder(lines -> context.repository.record(u, lines)));
+            Thread reader = new Thread(this::read, "nariz-live");
+            reader.setDaemon(true);
+            reader.start();
+            looks = clock.scheduleWithFixedDelay(() -> toInterface.execute(this::tell), LOOK_MS, LOOK_MS,
+                    TimeUnit.MILLISECONDS);
+        }
+
+        private void read() {
+            try {
+                for (Optional<String> line = source.next(); line.isPresent(); line = source.next()) {
+                    String l = line.get();
+                    recorder.ifPresent(r -> r.add(l));
+                    synchronized (readings) {
+                        readings.add(l);
+                    }
+                    // Samples may come faster than pictures are drawn: the latest counts.
+                    if (shown.compareAndSet(true, false)) {
+                        toInterface.execute(this::show);
+                    }
+                }
+            } catch (InputProblem e) {
+                trouble = context.words(e);
+            } catch (IOException | RuntimeException e) {
+                trouble = String.valueOf(e.getMessage());
+            }
+        }
+
+        private void show() {
+            shown.set(true);
+            if (over) {
+                return;
+            }
+            LiveReadings.Now n;
+            synchronized (readings) {
+                if (!readings.begun()) {
+                    return;
+                }
+                n = readings.now();
+            }
+            now.set(n);
+            alarm.sound(n.lean());
+            idle.sample(n);
+        }
+
+        private void tell() {
+            if (over) {
+                return;
+            }
+            LineFilter.Tally t = source.tally();
+            String how = !trouble.isEmpty() ? trouble : say("live.state-" + source.state().name().toLowerCase(
+                    Locale.ROOT), source.name());
+            String lost = t.lost() == 0 ? "" : " · " + say("live.lost", t.lost());
+            String odd = t.jumps() == 0 ? "" : " · " + say("live.jumps", t.jumps());
+            String written = recorder.map(LiveRecorder::trouble).filter(s -> !s.isEmpty()).map(s -> " · " + say(
+                    "live.not-written", s)).orElse(kept.isEmpty() ? " · " + say("live.not-kept") : "");
+            status.set(how + lost + odd + written);
+        }
+
+        void end(boolean open) {
+            over = true;
+            looks.cancel(false);
+            context.storage.queue(c -> {
+                // Not on the interface thread: a port may take its time to close.
+                close(source);
+                recorder.ifPresent(LiveRecorder::close);
+                close(device);
+                Optional<Long> run = kept.flatMap(u -> context.repository.recorded(u, source.tally().rows()
+                        >= FEWEST_ROWS));
+                run.ifPresent(r -> context.repository.marked(r, marks));
+                return run;
+            }, run -> ended(run, open, source.tally().rows()), e -> context.complain(context.words(e)));
+        }
+    }
+
+    LiveDrive(SessionContext context, Executor toInterface, LongConsumer open) {
+        this.context = context;
+        this.toInterface = toInterface;
+        this.open = open;
+        idle = new IdleWork(this);
+    }
+
+    /** {@return the readings of this moment, or null while none come} */
+    public ReadOnlyObjectProperty<LiveReadings.Now> nowProperty() {
+        return now.getReadOnlyProperty();
+    }
+
+    /** {@return how it stands with the device, in words; empty when there is none} */
+    public ReadOnlyStringProperty statusProperty() {
+        return status.getReadOnlyProperty();
+    }
+
+    /** {@return what is fitted on the engine that runs, or null when none does} */
+    public ReadOnlyObjectProperty<BuildSheet> sheetProperty() {
+        return sheet.getReadOnlyProperty();
+    }
+
+    /** {@return the practice engine, whose screws are turned here; null where it is a real one} */
+    public ReadOnlyObjectProperty<RunningEngine> engineProperty() {
+        return engine.getReadOnlyProperty();
+    }
+
+    /** {@return what is hidden in the practice engine; empty where it is a real one} */
+    Optional<PracticeUpset> hidden() {
+        return Optional.ofNullable(hidden);
+    }
+
+    /** {@return setting the idle} */
+    public IdleWork idle() {
+        return idle;
+    }
+
+    /** {@return readings still to be made, with how much of each there is; none while nothing runs} */
+    public List<DrivePlan.Item> wanted() {
+        return running == null ? List.of() : running.readings.wanted();
+    }
+
+    /**
+     * Listens to a device on a car that is kept.
+     *
+     * @param address where the device is
+     * @param car the car
+     */
+    public void connect(String address, Car car) {
+        DeviceAddress a;
+        try {
+            a = DeviceAddress.parse(address);
+        } catch (InputProblem e) {
+            context.complain(context.words(e));
+            return;
+        }
+        stop(false);
+        begin(car.sheet(), null, () -> new DeviceSource(a));
+    }
+
+    /**
+     * Runs a practice engine of a demo's car and listens to it over this machine's own network.
+     *
+     * @param demo which car
+     * @param seed draws the engine
+     * @param level how much is hidden, 1 to 3; 0 has it drive the demo's road in place of idling on the stand
+     */
+    public void practice(Demo demo, long seed, int level) {
+        boolean road = level == 0;
+        stop(false);
+        context.problem.set("");
+        SheetText text = new SheetText(demo.id() + ".json", demo.sheetJson());
+        context.analysis.start(c -> {
+            RunningEngine e = road ? null : new RunningEngine(demo.sheet(), seed, seed);
+            PracticeUpset u = e == null ? null : PracticeUpset.of(e, seed, level);
+            StandInDevice.Manners m = new StandInDevice.Manners(20, PACE, 0, 0, false, true, seed);
+            StandInDevice d = e == null ? StandInDevice.on(demo.drive().log(), m) : StandInDevice.on(e, m);
+            try {
+                return new Stand(e, u, d, d.listen(0));
+            } catch (IOException x) {
+                throw InputProblem.unreadable("tcp", x);
+            }
+        }, s -> {
+            engine.set(s.engine());
+            hidden = s.hidden();
+            begin(text, s.device(), () -> new DeviceSource(s.address()));
+        }, context::fail);
+    }
+
+    private record Stand(@Nullable RunningEngine engine, @Nullable PracticeUpset hidden, StandInDevice device,
+            DeviceAddress address) {
+    }
+
+    /** Makes the source once the workbook is ready. */
+    @FunctionalInterface
+    private interface Opening {
+        DeviceSource open();
+    }
+
+    private void begin(SheetText text, @Nullable StandInDevice device, Opening how) {
+        BuildSheet s = text.sheet();
+        Drive last = context.drive.get();
+        List<DrivePlan.Item> items = last != null && last.sheet().name().equals(s.name()) ? last.plan().missing()
+                : DrivePlan.of(s).items();
+        sheet.set(s);
+        status.set(say("live.begins"));
+        idle.reset(s, engine.get());
+        boolean practised = device != null;
+        context.storage.queue(c -> practised ? Optional.<Workbook.Unfinished>empty() : context.repository
+                .beginRecording(text, LocalDateTime.now(ZoneId.systemDefault()).format(TITLE)), kept ->
+                running = new Running(how.open(), new LiveReadings(s, null, items), kept, device), e -> {
+                    sheet.set(null);
+                    status.set("");
+                    close(device);
+                    context.complain(context.words(e));
+                });
+    }
+
+    /** Ends it; what was recorded is opened as a drive. */
+    public void end() {
+        stop(true);
+    }
+
+    private void stop(boolean opened) {
+        Running r = running;
+        running = null;
+        if (r != null) {
+            r.end(opened);
+        }
+        engine.set(null);
+        hidden = null;
+        sheet.set(null);
+        now.set(null);
+        status.set("");
+        marks.set(0);
+        idle.reset(null, null);
+    }
+
+    private void ended(Optional<Long> run, boolean opened, long rows) {
+        run.filter(x -> opened).ifPresent(open::accept);
+        if (run.isEmpty() && opened && rows > 0 && rows < FEWEST_ROWS) {
+            context.complain(say("live.too-short"));
+        }
+    }
+
+    /** Marks this moment: a note stands there when the recording is a drive. */
+    public void mark() {
+        Running r = running;
+        LiveReadings.Now n = now.get();
+        if (r != null && n != null) {
+            r.marks.add(n.timeS());
+            marks.set(r.marks.size());
+        }
+    }
+
+    /** {@return moments marked so far} */
+    public ReadOnlyIntegerProperty marksProperty() {
+        return marks.getReadOnlyProperty();
+    }
+
+    /** Keeps the warning quiet for the moment. */
+    public void mute() {
+        Running r = running;
+        if (r != null) {
+            synchronized (r.readings) {
+                r.readings.mute();
+            }
+        }
+    }
+
+    private static void close(@Nullable AutoCloseable c) {
+        if (c != null) {
+            try {
+                c.close();
+            } catch (Exception e) {
+                // It was given up anyway.
+            }
+        }
+    }
+
+    @Override
+    public void close() {
+        stop(false);
+        clock.shutdownNow();
+    }
+}

@@ -1,0 +1,189 @@
+package nariz.app.view;
+
+import static nariz.app.words.WindowWords.say;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import javafx.geometry.Insets;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import nariz.app.chart.WeakListeners;
+import nariz.app.state.IdleWork;
+import nariz.app.state.Session;
+import nariz.idle.IdleGuide;
+import nariz.idle.School;
+import nariz.sim.RunningEngine;
+import nariz.units.Units;
+
+/** Setting the idle: one move at a time, in large words, with its reason and what the engine answered. */
+final class IdlePanel extends VBox {
+    private static final double EIGHTH = 0.125;
+
+    private final Session session;
+    private final IdleWork idle;
+    private final ComboBox<String> school = new ComboBox<>();
+    private final ComboBox<String> which = new ComboBox<>();
+    private final Label move = LivePage.label("", "change");
+    private final Label why = LivePage.label("", "card-line");
+    private final Label note = LivePage.label("", "idle-note");
+    private final Label turns = LivePage.label("", "small");
+    private final Label debrief = LivePage.label("", "card-line");
+    private final Button turned;
+    private final Button back;
+    private final FlowPane hand;
+    private final FlowPane own;
+
+    IdlePanel(Session session) {
+        super(8);
+        this.session = session;
+        idle = session.live().idle();
+        setId("idle-panel");
+        setPadding(new Insets(10, 12, 12, 12));
+        school.setId("idle-school");
+        school.setAccessibleText(say("idle-panel.school"));
+        for (School s : School.values()) {
+            school.getItems().add(say("school." + s.key()));
+        }
+        school.getSelectionModel().select(idle.schoolProperty().get().ordinal());
+        school.setOnAction(e -> idle.schoolProperty().set(School.values()[school.getSelectionModel()
+                .getSelectedIndex()]));
+        which.setId("idle-which");
+        which.setAccessibleText(say("idle-panel.which"));
+        which.setOnAction(e -> idle.onlyProperty().set(which.getSelectionModel().getSelectedIndex() - 1));
+        Button begin = MainWindow.button(say("idle-panel.begin"), "idle-begin", say("idle-panel.begin-help"), () ->
+                idle.begin(false));
+        begin.getStyleClass().add("primary");
+        Button byHand = MainWindow.button(say("idle-panel.by-hand"), "idle-hand", say("idle-panel.by-hand-help"), () ->
+                idle.begin(true));
+        turned = MainWindow.button(say("idle-panel.turned"), "idle-turned", say("idle-panel.turned-help"), idle::moved);
+        turned.getStyleClass().addAll("primary", "large");
+        back = MainWindow.button(say("idle-panel.back"), "idle-back", say("idle-panel.back-help"), idle::back);
+        back.getStyleClass().add("large");
+        hand = byHand();
+        own = ownHand();
+        move.setId("idle-move");
+        why.setId("idle-why");
+        note.setId("idle-note");
+        turns.setId("idle-turns");
+        debrief.setId("idle-debrief");
+        getChildren().addAll(new FlowPane(8, 8, school, which, begin, byHand), move, why, note, new HBox(8, turned,
+                back), hand, turns, own, debrief, LivePage.label(say("idle-panel.caution"), "caution"));
+        WeakListeners.attach(idle.stepProperty(), this, (o, was, is) -> show(is));
+        WeakListeners.attach(session.live().sheetProperty(), this, (o, was, is) -> offer());
+        offer();
+        show(null);
+    }
+
+    private void offer() {
+        List<String> names = new ArrayList<>(List.of(say("idle-panel.together")));
+        for (int i = 1; i <= idle.screws() && idle.screws() > 1; i++) {
+            names.add(say("idle-panel.only", i));
+        }
+        which.getItems().setAll(names);
+        which.getSelectionModel().select(0);
+        own.setVisible(session.live().engineProperty().get() != null);
+        own.setManaged(own.isVisible());
+        debrief.setText("");
+    }
+
+    private FlowPane byHand() {
+        TextField rpm = new TextField();
+        rpm.setId("idle-rpm");
+        rpm.setPromptText(say("idle-panel.rpm"));
+        rpm.setAccessibleText(say("idle-panel.rpm"));
+        rpm.setPrefWidth(90);
+        TextField vacuum = new TextField();
+        vacuum.setId("idle-vacuum");
+        vacuum.setPromptText(say("idle-panel.vacuum"));
+        vacuum.setAccessibleText(say("idle-panel.vacuum"));
+        vacuum.setPrefWidth(110);
+        Button take = MainWindow.button(say("idle-panel.take"), "idle-take", say("idle-panel.take-help"), () -> {
+            double r = number(rpm);
+            if (!(r > 200 && r < 4000)) {
+                session.complain(say("idle-panel.need-rpm"));
+                return;
+            }
+            idle.typed(r, vacuum.getText().isBlank() ? Double.NaN : number(vacuum) * Units.INHG);
+            rpm.clear();
+            vacuum.clear();
+            rpm.requestFocus();
+        });
+        return new FlowPane(8, 8, rpm, vacuum, take);
+    }
+
+    private static double number(TextField f) {
+        try {
+            return Double.parseDouble(f.getText().strip().replace(',', '.'));
+        } catch (NumberFormatException e) {
+            return Double.NaN;
+        }
+    }
+
+    /** On a practice engine: the user's own hand, besides what the guide asks for. */
+    private FlowPane ownHand() {
+        FlowPane p = new FlowPane(6, 6, LivePage.label(say("idle-panel.own-hand"), "card-subheading"));
+        p.getChildren().addAll(turn("idle-own-leaner", say("idle-panel.leaner"), -EIGHTH), turn("idle-own-richer", say(
+                "idle-panel.richer"), EIGHTH), engine("idle-own-slower", say("idle-panel.slower"), e -> stop(e,
+                        -EIGHTH)), engine("idle-own-faster", say("idle-panel.faster"), e -> stop(e, EIGHTH)), engine(
+                                "idle-own-start", say("idle-panel.start"), RunningEngine::start), engine(
+                                        "idle-own-gear", say("idle-panel.gear"), e -> e.gear(!e.inGear())));
+        return p;
+    }
+
+    private static void stop(RunningEngine e, double by) {
+        for (int j = 0; j < e.carburetors(); j++) {
+            e.stop(j, e.stop(j) + by);
+        }
+    }
+
+    private Button turn(String id, String words, double by) {
+        return engine(id, words, e -> {
+            for (int i = 0; i < e.trims(); i++) {
+                if (idle.onlyProperty().get() < 0 || idle.onlyProperty().get() == i) {
+                    e.turn(i, e.turns(i) + by);
+                }
+            }
+        });
+    }
+
+    private Button engine(String id, String words, java.util.function.Consumer<RunningEngine> what) {
+        return MainWindow.button(words, id, words, () -> Optional.ofNullable(session.live().engineProperty().get())
+                .ifPresent(what));
+    }
+
+    private void show(IdleWork.Step s) {
+        boolean there = s != null;
+        move.setText(there ? s.words() : say("idle-panel.nothing"));
+        why.setText(there ? s.why() : say("idle-panel.nothing-why"));
+        note.setText(there ? s.note() : "");
+        boolean done = there && (s.move().kind() == IdleGuide.Kind.DONE || s.move().kind()
+                == IdleGuide.Kind.NO_AUTHORITY);
+        turned.setDisable(!there || done || s.waiting() || s.move().kind() == IdleGuide.Kind.READ);
+        back.setDisable(!there || s.guide().moves().isEmpty());
+        hand.setVisible(there && !s.waiting() && !done);
+        hand.setManaged(hand.isVisible());
+        if (!there) {
+            turns.setText("");
+            debrief.setText("");
+            return;
+        }
+        StringBuilder b = new StringBuilder();
+        for (int i = 0; i < s.turns().size(); i++) {
+            b.append(i == 0 ? "" : "   ").append(say("idle-panel.screw-was", i + 1, String.format(Locale.ROOT, "%.2f", s
+                    .found().get(i)), String.format(Locale.ROOT, "%.2f", s.turns().get(i))));
+        }
+        turns.setText(b + "\n" + say("idle-panel.moves", s.guide().moves().size()));
+        if (done && debrief.getText().isEmpty()) {
+            debrief.setText(idle.debrief().orElse(""));
+        } else if (!done) {
+            debrief.setText("");
+        }
+    }
+}

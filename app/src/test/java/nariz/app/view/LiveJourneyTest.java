@@ -1,0 +1,243 @@
+package nariz.app.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import nariz.idle.IdleGuide;
+import nariz.live.DeviceAddress;
+import nariz.sim.Demo;
+import nariz.sim.StandInDevice;
+import nariz.testing.PseudoTerminal;
+import nariz.workbook.Workbook;
+import org.testng.SkipException;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+
+/** Beside the running engine, in a fresh window each: practice, a device over TCP and over a serial pair, mishaps. */
+public class LiveJourneyTest extends FreshWindow {
+    @BeforeClass
+    void hurry() {
+        // Before the first window: it is read once.
+        System.setProperty("nariz.practice.pace", "25");
+    }
+
+    @AfterClass
+    void calm() {
+        System.clearProperty("nariz.practice.pace");
+    }
+
+    @Override
+    String settings() {
+        return "toured = true\n";
+    }
+
+    private String text(String id) {
+        return Hands.onInterface(() -> ((Label) window.lookup("#" + id)).getText());
+    }
+
+    /** The same on the interface thread. */
+    private String said(String id) {
+        return ((Label) window.lookup("#" + id)).getText();
+    }
+
+    private void beside() {
+        Hands.run(() -> window.showOpen(true));
+        Hands.settle();
+        hands.click("open-live");
+        Hands.settle();
+    }
+
+    private void car() throws IOException {
+        Hands.run(() -> session.garage().keepSheet(Demo.ESTATE.sheetJson()));
+        Hands.waitFor("the car", () -> session.garage().carsProperty().get().size() == 1);
+    }
+
+    @Test
+    public void newcomerSetsTheIdleOfThePracticeEngine() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        hands.click("idle-begin");
+        for (int i = 0; i < 30; i++) {
+            Hands.waitFor("an instruction", () -> session.live().idle().stepProperty().get() != null
+                    && !session.live().idle().stepProperty().get().waiting());
+            if (Hands.onInterface(() -> session.live().idle().stepProperty().get().move().kind()
+                    == IdleGuide.Kind.DONE)) {
+                break;
+            }
+            Hands.settle();
+            hands.click("idle-turned");
+        }
+        Hands.settle();
+        assertThat(text("idle-move")).startsWith("Finished");
+        assertThat(text("idle-debrief")).contains("Hidden", "the best was at");
+        assertThat(text("idle-turns")).contains("1: ", "moves");
+        // What it ended on is near what was best.
+        var e = session.live().engineProperty().get();
+        double[] here = e.allTurns().stream().mapToDouble(t -> t).toArray();
+        double left = e.settled(here).vacuumPa();
+        for (double by : new double[] {-0.25, 0.25}) {
+            double[] other = e.allTurns().stream().mapToDouble(t -> t + by).toArray();
+            assertThat(left).isGreaterThan(0.985 * e.settled(other).vacuumPa());
+        }
+        hands.click("live-end");
+        Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
+        assertThat(session.garage().keptProperty().get()).isEmpty();
+    }
+
+    @Test
+    public void typedReadingsLeadAsWell() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        hands.click("idle-hand");
+        Hands.settle();
+        hands.click("idle-take");
+        Hands.waitFor("the complaint", () -> session.problemProperty().get().contains("between 200 and 4000"));
+        Hands.run(session::dismissProblem);
+        type("idle-rpm", "820");
+        type("idle-vacuum", "17,5");
+        hands.click("idle-take");
+        Hands.settle();
+        assertThat(text("idle-move")).contains("richer: out");
+    }
+
+    private void type(String id, String what) {
+        Hands.run(() -> ((TextField) window.lookup("#" + id)).setText(what));
+    }
+
+    @Test
+    public void deviceOverTcpIsRecordedUnpluggedAndOpenedAsADrive() throws IOException {
+        car();
+        beside();
+        try (StandInDevice d = StandInDevice.on(Demo.ESTATE.drive().log(), new StandInDevice.Manners(20, 60, 0.01, 0.01,
+                true, true, 3))) {
+            type("live-address", "nonsense");
+            hands.click("live-connect");
+            Hands.waitFor("the complaint", () -> session.problemProperty().get().contains("tcp:HOST:PORT"));
+            Hands.run(session::dismissProblem);
+            type("live-address", d.listen(0).text());
+            hands.click("live-connect");
+            Hands.waitFor("readings", () -> session.live().nowProperty().get() != null && session.live().nowProperty()
+                    .get().rows() > 500);
+            hands.click("live-mark");
+            d.unplug();
+            Hands.waitFor("more after it came back", () -> session.live().nowProperty().get().rows() > 9000);
+            assertThat(text("live-status")).contains("lines lost");
+            hands.click("live-end");
+            Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
+                    .isEmpty());
+        }
+        assertThat(session.driveProperty().get().log().size()).isGreaterThan(9000);
+        assertThat(session.driveProperty().get().run()).isPresent();
+        Hands.waitFor("the logbook", () -> session.garage().carsProperty().get().getFirst().drives().size() == 1);
+        Hands.waitFor("the mark", () -> session.notes().notesProperty().get().stream().anyMatch(n -> n.text().contains(
+                "marked while recording")));
+    }
+
+    @Test
+    public void serialPairIsReadLikeAnythingElse() throws IOException, InterruptedException {
+        if (!PseudoTerminal.there()) {
+            throw new SkipException("no pseudo-terminals here");
+        }
+        car();
+        beside();
+        try (PseudoTerminal pair = new PseudoTerminal(); StandInDevice d = StandInDevice.on(Demo.ESTATE.drive().log(),
+                new StandInDevice.Manners(20, 40, 0, 0, true, true, 3))) {
+            type("live-address", "serial:" + pair.name(false));
+            hands.click("live-connect");
+            Hands.waitFor("the port", () -> said("live-status").contains("says nothing"));
+            d.print(DeviceAddress.parse("serial:" + pair.name(true)));
+            Hands.waitFor("readings", () -> session.live().nowProperty().get() != null && session.live().nowProperty()
+                    .get().rows() > 400);
+            hands.click("live-end");
+            Hands.waitFor("the drive", () -> session.garage().keptProperty().get().size() == 1);
+        }
+    }
+
+    @Test
+    public void wrongRateIsSaidAndNothingIsKeptOfIt() throws IOException {
+        car();
+        beside();
+        try (StandInDevice d = StandInDevice.on(Demo.ESTATE.drive().log(), new StandInDevice.Manners(20, 20, 0, 1,
+                false,
+                true, 3))) {
+            type("live-address", d.listen(0).text());
+            hands.click("live-connect");
+            Hands.waitFor("the reason", () -> said("live-status").contains("Check the rate"));
+            hands.click("live-end");
+            Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
+        }
+        assertThat(session.garage().keptProperty().get()).isEmpty();
+    }
+
+    @Test
+    public void recordingCutShortByACrashIsADriveAtTheNextStart() {
+        Path file = folder.resolve("cut.nariz");
+        try (Workbook w = Workbook.open(file)) {
+            long id = w.beginRecording(w.addSheet(w.vehicle("estate").id(), Demo.ESTATE.sheetJson()), "cut", null);
+            List<String> lines = new ArrayList<>(List.of("time (s),rpm (1/min),vacuum (inHg),lambda"));
+            for (int i = 0; i < 2000; i++) {
+                lines.add(String.format(Locale.ROOT, "%.2f,820,17.5,0.93", 0.05 * i));
+            }
+            w.record(id, lines);
+        }
+        Hands.run(() -> session.openWorkbook(file, null));
+        Hands.waitFor("the drive", () -> session.garage().keptProperty().get().size() == 1);
+        assertThat(session.problemProperty().get()).contains("cut short");
+    }
+
+    @Test
+    public void twoCarburetorsAreBalanced() {
+        beside();
+        Hands.run(() -> ((ComboBox<?>) window.lookup("#live-demo")).getSelectionModel().select(2));
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        hands.click("show-live-balance");
+        Hands.run(() -> ((ComboBox<?>) window.lookup("#balance-stage")).getSelectionModel().select(1));
+        Hands.run(() -> session.live().engineProperty().get().link(1, 0.6));
+        for (int i = 0; i < 10; i++) {
+            var e = session.live().engineProperty().get();
+            e.run(6);
+            Hands.settle();
+            hands.click("balance-measure");
+            Hands.settle();
+            if (text("balance-next").startsWith("Balanced")) {
+                break;
+            }
+            assertThat(text("balance-next")).contains("Link of carburetor 2");
+            hands.click("balance-turned");
+        }
+        assertThat(text("balance-next")).startsWith("Balanced");
+        assertThat(Math.abs(session.live().engineProperty().get().link(1))).isLessThan(0.25);
+    }
+
+    @Test
+    public void figuresStayLegibleAtAQuarterOfTheSize() {
+        beside();
+        hands.click("live-road");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null && session.live().nowProperty().get()
+                .rows() > 300);
+        Hands.settle();
+        var picture = window.lookup("#live-picture");
+        assertThat(picture.getAccessibleText()).contains("rpm", "vacuum");
+        // Two metres away 800 px look like 200: figures of a sixth of the height stay over 30 px there.
+        assertThat(Hands.onInterface(() -> ((javafx.scene.layout.Region) picture).getHeight())).isGreaterThan(560.0);
+        for (String id : List.of("live-end", "live-mark", "live-away")) {
+            assertThat(Hands.onInterface(() -> ((Button) window.lookup("#" + id)).getHeight())).isGreaterThanOrEqualTo(
+                    48.0);
+        }
+    }
+}
