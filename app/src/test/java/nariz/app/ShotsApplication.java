@@ -21,6 +21,8 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import nariz.app.chart.TraceView;
+import nariz.app.state.IdleWork;
+import nariz.app.state.LiveDrive;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
 import nariz.app.state.Stops;
@@ -55,6 +57,9 @@ public final class ShotsApplication extends Application {
                "mainJet": "52 thou", "idleFeedRestriction": "31 thou", "mixtureScrew": "1.5 turns",
                "powerValve": "10.5 inHg"}}}""";
 
+    private static final int MOVES = 6;
+    private static final int LIVE_ROWS = 700;
+
     private record Shot(String name, Runnable arrange) {
     }
 
@@ -69,6 +74,8 @@ public final class ShotsApplication extends Application {
 
     @Override
     public void start(Stage stage) throws IOException {
+        // Half a minute of a practice engine in a second and a half; read before the first session.
+        System.setProperty("nariz.practice.pace", "20");
         List<String> args = getParameters().getRaw();
         Path folder = Path.of(args.getFirst());
         boolean swapped = args.contains("swapped");
@@ -127,7 +134,7 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-plan")).fire();
         }));
         todo.add(new Shot("", session::undo));
-        todo.add(new Shot("air-cleaner", () -> {
+        todo.add(new Shot("", () -> {
             session.goTo(Stops.PROOF);
             session.comparisons().compareWith(session.comparisons().others().getFirst());
         }));
@@ -214,7 +221,7 @@ public final class ShotsApplication extends Application {
                 DriveScript.twelveMinutes(), 20, "roadster").log(), written);
         // What another program has written so far.
         Files.writeString(growing, written.toString().substring(0, written.toString().length() * 9 / 10));
-        todo.add(new Shot("followed", () -> {
+        todo.add(new Shot("", () -> {
             session.dismissProblem();
             window.setNight(swapped);
             session.follow(roadster, growing);
@@ -251,6 +258,7 @@ public final class ShotsApplication extends Application {
             session.needlesProperty().set(Optional.of(NeedleChart.parse("needles.csv", NEEDLES)));
             ((ToggleButton) scene.lookup("#show-needle")).fire();
         }));
+        live(window, scene, session);
         todo.add(new Shot("", session::openDemo));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
         List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast")).toList();
@@ -258,6 +266,25 @@ public final class ShotsApplication extends Application {
             dropUnwanted(only);
         }
         new Taker(session, scene, folder).start();
+    }
+
+    /** The demo's car on the road, then the idle of a practice engine, set as the guide says. */
+    private void live(MainWindow window, Scene scene, Session session) {
+        todo.add(new Shot("live", () -> {
+            window.showLive(true);
+            ((Button) scene.lookup("#live-road")).fire();
+        }));
+        todo.add(new Shot("", session.live()::end));
+        todo.add(new Shot("", () -> ((Button) scene.lookup("#live-practice-1")).fire()));
+        todo.add(new Shot("", () -> ((Button) scene.lookup("#idle-begin")).fire()));
+        for (int i = 0; i < MOVES; i++) {
+            todo.add(new Shot("", session.live().idle()::moved));
+        }
+        todo.add(new Shot("idle", () -> { }));
+        todo.add(new Shot("", () -> {
+            session.live().end();
+            window.showLive(false);
+        }));
     }
 
     private static Settings liked(List<String> args) throws IOException {
@@ -304,7 +331,7 @@ public final class ShotsApplication extends Application {
                 shot.arrange().run();
                 arranged = true;
                 pulses = 0;
-            } else if (session.busyProperty().get().isEmpty() && followed() && ++pulses > 24) {
+            } else if (session.busyProperty().get().isEmpty() && followed() && alive() && ++pulses > 24) {
                 if (!shot.name().isEmpty()) {
                     save(shot.name());
                 }
@@ -322,6 +349,14 @@ public final class ShotsApplication extends Application {
             String words = session.following().progressProperty().get();
             return words.isEmpty() || (session.driveProperty().get() != null
                     && words.contains(session.driveProperty().get().log().name()));
+        }
+
+        /** Whether what runs has run for half a minute and is not settling. */
+        private boolean alive() {
+            LiveDrive live = session.live();
+            IdleWork.Step step = live.idle().stepProperty().get();
+            return live.sheetProperty().get() == null || (live.nowProperty().get() != null && live.nowProperty().get()
+                    .rows() > LIVE_ROWS && (step == null || !step.waiting()));
         }
 
         private void waitForDemo() {

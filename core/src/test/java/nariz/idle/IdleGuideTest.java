@@ -144,7 +144,7 @@ public class IdleGuideTest {
 
     @Test
     public void threeOfFourFinishesAreWhereTheyShouldBe() {
-        IdleExam exam = IdleExam.of(1, 4, true);
+        IdleExam exam = IdleExam.of(1, 3, true);
         assertThat(exam.rows()).isNotEmpty();
         long there = exam.rows().stream().filter(r -> Math.abs(r.turnsOff()) <= 0.25 && Math.abs(r.lambdaOff()) < 0.05)
                 .count();
