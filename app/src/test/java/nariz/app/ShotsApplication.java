@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -21,7 +22,6 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import nariz.app.chart.TraceView;
-import nariz.app.state.IdleWork;
 import nariz.app.state.LiveDrive;
 import nariz.app.state.Session;
 import nariz.app.state.Settings;
@@ -60,7 +60,10 @@ public final class ShotsApplication extends Application {
     private static final int MOVES = 6;
     private static final int LIVE_ROWS = 700;
 
-    private record Shot(String name, Runnable arrange) {
+    private record Shot(String name, Runnable arrange, BooleanSupplier ready) {
+        Shot(String name, Runnable arrange) {
+            this(name, arrange, () -> true);
+        }
     }
 
     private final List<Shot> todo = new ArrayList<>();
@@ -270,15 +273,19 @@ public final class ShotsApplication extends Application {
 
     /** The demo's car on the road, then the idle of a practice engine, set as the guide says. */
     private void live(MainWindow window, Scene scene, Session session) {
+        LiveDrive live = session.live();
+        BooleanSupplier runs = () -> live.nowProperty().get() != null && live.nowProperty().get().rows() > LIVE_ROWS;
+        BooleanSupplier settled = () -> live.idle().stepProperty().get() != null && !live.idle().stepProperty().get()
+                .waiting();
         todo.add(new Shot("live", () -> {
             window.showLive(true);
             ((Button) scene.lookup("#live-road")).fire();
-        }));
-        todo.add(new Shot("", session.live()::end));
-        todo.add(new Shot("", () -> ((Button) scene.lookup("#live-practice-1")).fire()));
-        todo.add(new Shot("", () -> ((Button) scene.lookup("#idle-begin")).fire()));
+        }, runs));
+        todo.add(new Shot("", live::end));
+        todo.add(new Shot("", () -> ((Button) scene.lookup("#live-practice-1")).fire(), runs));
+        todo.add(new Shot("", () -> ((Button) scene.lookup("#idle-begin")).fire(), settled));
         for (int i = 0; i < MOVES; i++) {
-            todo.add(new Shot("", session.live().idle()::moved));
+            todo.add(new Shot("", live.idle()::moved, settled));
         }
         todo.add(new Shot("idle", () -> { }));
         todo.add(new Shot("", () -> {
@@ -297,7 +304,7 @@ public final class ShotsApplication extends Application {
         while (!todo.isEmpty() && !only.contains(todo.getLast().name())) {
             todo.removeLast();
         }
-        todo.replaceAll(s -> only.contains(s.name()) ? s : new Shot("", s.arrange()));
+        todo.replaceAll(s -> only.contains(s.name()) ? s : new Shot("", s.arrange(), s.ready()));
     }
 
     private static double size(List<String> args, int place, double usual) {
@@ -331,7 +338,8 @@ public final class ShotsApplication extends Application {
                 shot.arrange().run();
                 arranged = true;
                 pulses = 0;
-            } else if (session.busyProperty().get().isEmpty() && followed() && alive() && ++pulses > 24) {
+            } else if (session.busyProperty().get().isEmpty() && followed() && shot.ready().getAsBoolean()
+                    && ++pulses > 24) {
                 if (!shot.name().isEmpty()) {
                     save(shot.name());
                 }
@@ -349,14 +357,6 @@ public final class ShotsApplication extends Application {
             String words = session.following().progressProperty().get();
             return words.isEmpty() || (session.driveProperty().get() != null
                     && words.contains(session.driveProperty().get().log().name()));
-        }
-
-        /** Whether what runs has run for half a minute and is not settling. */
-        private boolean alive() {
-            LiveDrive live = session.live();
-            IdleWork.Step step = live.idle().stepProperty().get();
-            return live.sheetProperty().get() == null || (live.nowProperty().get() != null && live.nowProperty().get()
-                    .rows() > LIVE_ROWS && (step == null || !step.waiting()));
         }
 
         private void waitForDemo() {

@@ -26,6 +26,7 @@ public final class LiveReadings {
     public static final double BACK_S = 30.0;
     private static final int MOST_BACK = 6000;
     private static final double SPREAD_S = 5.0;
+    private static final double TREND_S = 10.0;
     /** A log begins anew after so many rows: only its last values are asked for. */
     private static final int ROWS_A_LOG = 4000;
     private static final double WARM_K = Units.ZERO_CELSIUS_K + 65.0;
@@ -60,7 +61,7 @@ public final class LiveReadings {
      *
      * @param mean over the last {@value #SPREAD_S} s
      * @param sd spread over them
-     * @param perS change a second over the last half minute; NaN before there is enough
+     * @param perS change a second over the last {@value #TREND_S} s; NaN before there is enough
      */
     public record Trend(double mean, double sd, double perS) {
     }
@@ -253,7 +254,7 @@ public final class LiveReadings {
             int k = Math.floorMod(at - 1 - i, MOST_BACK);
             double ago = timeS - back[0][k];
             double y = back[channel][k];
-            if (ago > BACK_S) {
+            if (ago > TREND_S) {
                 break;
             }
             if (Double.isNaN(y)) {

@@ -2,6 +2,7 @@ package nariz.app.chart;
 
 import static nariz.app.words.WindowWords.say;
 
+import java.util.Arrays;
 import java.util.Locale;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
@@ -25,6 +26,8 @@ public final class LivePicture extends Picture {
     private static final double LOW = 0.70;
     private static final double HIGH = 1.20;
     private static final double STRIP_SHARE = 0.36;
+    private static final double TREND_S = 10;
+    private static final int GAP_PX = 12;
 
     private final Session session;
 
@@ -124,29 +127,47 @@ public final class LivePicture extends Picture {
         g.setFill(p.paper());
         g.fillRect(left, top, w - left - 12, tall);
         double width = w - left - 12;
-        double lastX = Double.NaN;
-        double lastY = 0;
-        for (int i = 0; i < strip[0].length; i++) {
-            double v = strip[channel][i];
-            double x = left + width * (1 - strip[0][i] / LiveReadings.BACK_S);
-            if (Double.isNaN(v)) {
-                lastX = Double.NaN;
-                continue;
-            }
-            double at = top + tall * (1 - Math.clamp((v - range[0]) / (range[1] - range[0]), 0, 1));
-            if (!Double.isNaN(lastX) && x - lastX >= 1) {
-                line(g, lastX, lastY, x, at, c, 2);
-            }
-            if (Double.isNaN(lastX) || x - lastX >= 1) {
-                lastX = x;
-                lastY = at;
-            }
-        }
+        strip(g, strip, channel, range, new double[] {left, top, width, tall}, c);
         if (channel == 3) {
             double one = top + tall * (1 - (1.0 - LOW) / (HIGH - LOW));
             line(g, left, one, left + width, one, p.faint(), 1, 4, 4);
         }
         line(g, 0, y + h, w, y + h, p.rule(), 1);
+    }
+
+    /** A span for every column of pixels: strokes are too slow for thousands of readings a frame. */
+    private static void strip(GraphicsContext g, double[][] strip, int channel, double[] range, double[] at, Color c) {
+        int columns = (int) at[2];
+        double[] low = new double[columns];
+        double[] high = new double[columns];
+        Arrays.fill(low, Double.POSITIVE_INFINITY);
+        Arrays.fill(high, Double.NEGATIVE_INFINITY);
+        for (int i = 0; i < strip[0].length; i++) {
+            double v = strip[channel][i];
+            int x = (int) Math.clamp((columns - 1) * (1 - strip[0][i] / LiveReadings.BACK_S), 0, columns - 1.0);
+            if (!Double.isNaN(v)) {
+                double y = at[1] + at[3] * (1 - Math.clamp((v - range[0]) / (range[1] - range[0]), 0, 1));
+                low[x] = Math.min(low[x], y);
+                high[x] = Math.max(high[x], y);
+            }
+        }
+        g.setFill(c);
+        int before = -1;
+        for (int x = 0; x < columns; x++) {
+            if (low[x] > high[x]) {
+                continue;
+            }
+            double from = low[x];
+            double to = high[x];
+            if (before >= 0 && x - before < GAP_PX) {
+                // The line goes on from the column before.
+                from = Math.min(from, high[before]);
+                to = Math.max(to, low[before]);
+            }
+            double left = before >= 0 && x - before < GAP_PX ? before + 1 : x;
+            g.fillRect(at[0] + left, from - 1, x + 1 - left, to - from + 2);
+            before = x;
+        }
     }
 
     private String spread(int channel, LiveReadings.Trend t) {
@@ -156,7 +177,7 @@ public final class LivePicture extends Picture {
         String sd = channel == 3 ? String.format(Locale.ROOT, "± %.3f λ", t.sd()) : channel == 1 ? String.format(
                 Locale.ROOT, "± %.0f", t.sd()) : "± " + say(Message.of(Measure.vacuum(t.sd())));
         double size = Math.max(t.sd(), channel == 3 ? 0.004 : channel == 1 ? 4 : 150);
-        double drift = Double.isNaN(t.perS()) ? 0 : t.perS() * LiveReadings.BACK_S / size;
+        double drift = Double.isNaN(t.perS()) ? 0 : t.perS() * TREND_S / size;
         return sd + "   " + say(drift > 2 ? "live-picture.rises" : drift < -2 ? "live-picture.falls"
                 : "live-picture.holds");
     }

@@ -48,6 +48,8 @@ public final class IdleWork {
     private double[] turns = new double[0];
     private boolean waiting;
     private boolean byHand;
+    /** Whether the move that is asked for was made on the practice engine. */
+    private boolean made;
 
     /**
      * What the panel shows.
@@ -57,11 +59,13 @@ public final class IdleWork {
      * @param why reason
      * @param note what the last answer looked like where it did not fit, or how long to wait; or empty
      * @param waiting whether it waits for the engine to settle
+     * @param typed whether readings are typed in
      * @param guide the guide, for the picture
      * @param turns where every screw stands
      * @param found where they were found
      */
-    public record Step(IdleGuide.Move move, String words, String why, String note, boolean waiting, IdleGuide guide,
+    public record Step(IdleGuide.Move move, String words, String why, String note, boolean waiting, boolean typed,
+            IdleGuide guide,
             List<Double> turns, List<Double> found) {
     }
 
@@ -128,21 +132,23 @@ public final class IdleWork {
                 ? 1.0 / turns.length : 1.0,
                 at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, true, s.engine().idleRpm()));
         average.restart();
+        made = false;
         waiting = !hand;
         show(List.of());
     }
 
     /** The move was made: what comes now is read. */
     public void moved() {
-        if (guide == null || guide.next().kind() == IdleGuide.Kind.DONE) {
+        if (guide == null || waiting || guide.next().kind() == IdleGuide.Kind.DONE) {
             return;
         }
         RunningEngine e = engine;
-        if (e != null) {
+        if (e != null && !made) {
             apply(e, guide.next());
+            made = true;
         }
         average.restart();
-        waiting = true;
+        waiting = !byHand;
         show(List.of());
     }
 
@@ -166,6 +172,7 @@ public final class IdleWork {
         if (guide != null && !guide.moves().isEmpty()) {
             guide.back();
             waiting = false;
+            made = false;
             show(List.of());
         }
     }
@@ -222,6 +229,7 @@ public final class IdleWork {
             }
         }
         waiting = false;
+        made = false;
         List<String> note = new ArrayList<>();
         g.slip().ifPresent(s -> note.add(say("idle-work.slip-" + s.name().toLowerCase(java.util.Locale.ROOT))));
         if (g.stop() > AUTHORITY_TURNS) {
@@ -245,7 +253,7 @@ public final class IdleWork {
             return;
         }
         IdleGuide.Move m = g.next();
-        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", note), waiting, g, boxed(turns),
+        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", note), waiting, byHand, g, boxed(turns),
                 boxed(found)));
     }
 

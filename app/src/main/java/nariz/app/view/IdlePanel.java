@@ -167,7 +167,7 @@ final class IdlePanel extends VBox {
                 == IdleGuide.Kind.NO_AUTHORITY);
         turned.setDisable(!there || done || s.waiting() || s.move().kind() == IdleGuide.Kind.READ);
         back.setDisable(!there || s.guide().moves().isEmpty());
-        hand.setVisible(there && !s.waiting() && !done);
+        hand.setVisible(there && s.typed() && !done);
         hand.setManaged(hand.isVisible());
         if (!there) {
             turns.setText("");

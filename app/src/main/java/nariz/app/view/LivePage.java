@@ -51,7 +51,7 @@ final class LivePage extends VBox {
         this.session = session;
         live = session.live();
         setId("live-page");
-        getStyleClass().addAll("open-panel", "live");
+        getStyleClass().add("live");
         readings = new LivePicture(session);
         readings.setId("live-picture");
         curve = new IdlePicture(session);
@@ -92,7 +92,7 @@ final class LivePage extends VBox {
             n.managedProperty().bind(runs);
         }
         VBox.setVgrow(choice, Priority.ALWAYS);
-        getChildren().addAll(top, start, choice.bar(), choice);
+        getChildren().addAll(MessageBars.problem(session, "live-problem"), top, start, choice.bar(), choice);
         WeakListeners.attach(live.sheetProperty(), this, (o, was, is) -> choice.offer(BALANCE, is != null
                 && is.carburetor().count() > 1));
         WeakListeners.attach(live.nowProperty(), this, (o, was, is) -> tick(is));

@@ -103,7 +103,7 @@ public final class MainWindow extends StackPane {
         find = new Find(new Findable(this, session, actions, side)::all, scrubber::requestFocus);
         shortcuts = new Shortcuts(this, actions);
         BorderPane paper = new BorderPane();
-        paper.setTop(new VBox(new TopBar(this, session, actions, find), MessageBars.problem(session),
+        paper.setTop(new VBox(new TopBar(this, session, actions, find), MessageBars.problem(session, "problem"),
                 MessageBars.following(session),
                 new CircuitPath(session)));
         VBox left = new VBox(8, pictures, log);
@@ -126,6 +126,8 @@ public final class MainWindow extends StackPane {
             scrubber.requestFocus();
         });
         livePage = new LivePage(session, () -> showLive(false));
+        // What nobody sees is not drawn either.
+        paper.visibleProperty().bind(livePage.visibleProperty().not());
         StackPane layers = new StackPane(paper, livePage, openPanel, columns, sheetPanel, guide, tour, find.list());
         page = new Magnified(layers);
         getChildren().add(page);
@@ -271,7 +273,8 @@ public final class MainWindow extends StackPane {
     void openGuide() {
         String shown = pictures.choice().shown();
         String side = work.choice().shown();
-        guide.open(livePage.isVisible() ? "live" : openPanel.isVisible() ? "garage" : !side.equals(WorkColumn.CARD) ? side : shown.equals(Pictures
+        guide.open(livePage.isVisible() ? "live" : openPanel.isVisible() ? "garage" : !side.equals(WorkColumn.CARD)
+                ? side : shown.equals(Pictures
                 .STREAM) ? session.driveProperty().get() == null ? "start" : "plane" : shown.equals(Pictures.TRIALS)
                 || shown.equals(Pictures.DIFFERENCE) ? "compare" : shown.equals(Pictures.HOLES) ? Pictures.NEEDLE
                 : shown);

@@ -15,14 +15,14 @@ final class MessageBars {
     private MessageBars() {
     }
 
-    static HBox problem(Session session) {
+    static HBox problem(Session session, String id) {
         Label text = new Label();
-        text.setId("problem");
+        text.setId(id);
         text.setWrapText(true);
         text.textProperty().bind(session.problemProperty());
         HBox.setHgrow(text, Priority.ALWAYS);
         text.setMaxWidth(Double.MAX_VALUE);
-        Button away = MainWindow.button(say("main-window.put-away"), "problem-away", say(
+        Button away = MainWindow.button(say("main-window.put-away"), id + "-away", say(
                 "main-window.put-this-message-away"), session::dismissProblem);
         // Because a long message takes the room of the button first.
         away.setMinWidth(Region.USE_PREF_SIZE);
