@@ -192,7 +192,7 @@ public final class IdleExam {
         Random hand = new Random(seed * 13 + school.ordinal());
         RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
         turnAll(e, start);
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, AIM_PHI, 1.0, start, least, least + 2 * REACH, true,
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, AIM_PHI, 1.0, start, least, least + 2 * REACH,
                 sheet.engine().idleRpm()));
         double actual = start;
         int moves = 0;
@@ -356,11 +356,6 @@ public final class IdleExam {
                 "| %d | %s | %s | %d | %.3f | %.3f |%n", r.seed(), r.school().key(), r.engine(), r.moves(),
                 r.turnsOff(), r.lambdaOff())));
         return out.toString();
-    }
-
-    /** {@return moves the wrong way or at the wrong screw, and how many of them were recognised} */
-    public int[] slips() {
-        return new int[] {slips, seen};
     }
 
     private static double median(double[] v) {

@@ -71,11 +71,10 @@ public final class IdleGuide {
      * @param turns where the screws stand
      * @param least fewest turns they can stand at
      * @param most most
-     * @param outRicher whether out is richer
      * @param idleRpm speed wanted
      */
     public record Settings(School school, double aimPhi, double share, double turns, double least, double most,
-            boolean outRicher, double idleRpm) {
+            double idleRpm) {
     }
 
     /** What there is to do. */

@@ -16,7 +16,7 @@ public class IdleGuideTest {
     private final double start = new RunningEngine(SHEET, 3, 4).turns(0);
 
     private IdleGuide guide(School s, double aimPhi) {
-        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, 0, 5, true, SHEET.engine().idleRpm()));
+        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, 0, 5, SHEET.engine().idleRpm()));
     }
 
     private static void turnAll(RunningEngine e, double turns) {

@@ -199,10 +199,10 @@ public final class DriveRepository implements AutoCloseable {
     }
 
     /** Writes a note on every moment that was marked while it ran. */
-    void marked(long run, List<Double> moments) {
+    void marked(long run, List<LiveDrive.Mark> marks) {
         Workbook.Run r = run(run);
-        for (int i = 0; i < moments.size(); i++) {
-            needed().addNote(r.vehicle(), Optional.of(run), Optional.of(moments.get(i)), say("live.mark", i + 1));
+        for (LiveDrive.Mark m : marks) {
+            needed().addNote(r.vehicle(), Optional.of(run), Optional.of(m.atS()), m.text());
         }
     }
 

@@ -5,6 +5,7 @@ import static nariz.app.words.WindowWords.say;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
@@ -23,6 +24,7 @@ import nariz.idle.School;
 import nariz.idle.SettledAverage;
 import nariz.live.LiveReadings;
 import nariz.sim.RunningEngine;
+import nariz.text.Measure;
 import nariz.units.Units;
 import org.jspecify.annotations.Nullable;
 
@@ -130,7 +132,7 @@ public final class IdleWork {
         boolean height = part(s).key().equals("jet-height");
         guide = new IdleGuide(new IdleGuide.Settings(school.get(), 1.0 / Strategy.of(s).idle(), one >= 0
                 ? 1.0 / turns.length : 1.0,
-                at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, true, s.engine().idleRpm()));
+                at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm()));
         average.restart();
         made = false;
         waiting = !hand;
@@ -231,7 +233,10 @@ public final class IdleWork {
         waiting = false;
         made = false;
         List<String> note = new ArrayList<>();
-        g.slip().ifPresent(s -> note.add(say("idle-work.slip-" + s.name().toLowerCase(java.util.Locale.ROOT))));
+        if (g.next().kind() == IdleGuide.Kind.DONE && was.kind() != IdleGuide.Kind.READ) {
+            live.note(record(r));
+        }
+        g.slip().ifPresent(s -> note.add(say("idle-work.slip-" + s.name().toLowerCase(Locale.ROOT))));
         if (g.stop() > AUTHORITY_TURNS) {
             note.add(say("idle-work.stop-limit"));
         }
@@ -244,6 +249,17 @@ public final class IdleWork {
                     : "idle-work.first")));
         }
         show(note);
+    }
+
+    /** As found and as left, for the car's book. */
+    private String record(IdleReading r) {
+        StringBuilder b = new StringBuilder();
+        for (int i = 0; i < turns.length; i++) {
+            b.append(i == 0 ? "" : "; ").append(say("idle-panel.screw-was", i + 1, String.format(Locale.ROOT, "%.2f",
+                    found[i]), String.format(Locale.ROOT, "%.2f", turns[i])));
+        }
+        return say("idle-work.record", say("school." + school.get().key()), b, r.rpm(), Double.isNaN(r.vacuumPa())
+                ? "" : Measure.vacuum(r.vacuumPa()));
     }
 
     private void show(List<String> note) {

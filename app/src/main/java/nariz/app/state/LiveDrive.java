@@ -78,7 +78,7 @@ public final class LiveDrive implements AutoCloseable {
         private final @Nullable StandInDevice device;
         private final AtomicBoolean shown = new AtomicBoolean(true);
         private final Future<?> looks;
-        private final List<Double> marks = new ArrayList<>();
+        private final List<Mark> marks = new ArrayList<>();
         private volatile String trouble = "";
         private volatile boolean over;
 
@@ -308,12 +308,26 @@ public final class LiveDrive implements AutoCloseable {
         }
     }
 
+    /**
+     * Words on a moment, which become a note when the recording is a drive.
+     *
+     * @param atS moment, s
+     * @param text words
+     */
+    record Mark(double atS, String text) {
+    }
+
     /** Marks this moment: a note stands there when the recording is a drive. */
     public void mark() {
+        note(say("live.mark", marks.get() + 1));
+    }
+
+    /** Writes words on this moment. */
+    void note(String words) {
         Running r = running;
         LiveReadings.Now n = now.get();
         if (r != null && n != null) {
-            r.marks.add(n.timeS());
+            r.marks.add(new Mark(n.timeS(), words));
             marks.set(r.marks.size());
         }
     }

@@ -106,10 +106,6 @@ final class LivePage extends VBox {
         return List.of(readings, curve);
     }
 
-    Choice choice() {
-        return choice;
-    }
-
     private void offer(List<Car> there) {
         String was = cars.getValue();
         cars.getItems().setAll(there.stream().map(Car::name).toList());

@@ -226,11 +226,6 @@ public final class MainWindow extends StackPane {
         }
     }
 
-    /** {@return what is beside the running engine} */
-    LivePage livePage() {
-        return livePage;
-    }
-
     /** Stops of the open drive's carburetor, in the order of work: the digit keys count along them. */
     List<Stop> stops() {
         Drive d = session.driveProperty().get();

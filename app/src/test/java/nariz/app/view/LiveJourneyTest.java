@@ -14,6 +14,7 @@ import javafx.scene.control.TextField;
 import nariz.idle.IdleGuide;
 import nariz.live.DeviceAddress;
 import nariz.sim.Demo;
+import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
 import nariz.testing.PseudoTerminal;
 import nariz.workbook.Workbook;
@@ -93,6 +94,51 @@ public class LiveJourneyTest extends FreshWindow {
         hands.click("live-end");
         Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
         assertThat(session.garage().keptProperty().get()).isEmpty();
+    }
+
+    /** A car of one's own on a serial port: the hand at the screws is the test's. */
+    @Test
+    public void idleOfTheOwnCarIsSetOverASerialPairAndWrittenDown() throws IOException, InterruptedException {
+        if (!PseudoTerminal.there()) {
+            throw new SkipException("no pseudo-terminals here");
+        }
+        car();
+        beside();
+        RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 3, 4);
+        try (PseudoTerminal pair = new PseudoTerminal(); StandInDevice d = StandInDevice.on(e,
+                new StandInDevice.Manners(
+                20, 25, 0, 0, true, true, 3))) {
+            type("live-address", "serial:" + pair.name(false));
+            hands.click("live-connect");
+            Hands.waitFor("the port", () -> said("live-status").contains("says nothing"));
+            d.print(DeviceAddress.parse("serial:" + pair.name(true)));
+            Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+            hands.click("show-live-idle");
+            hands.click("idle-begin");
+            for (int i = 0; i < 30; i++) {
+                Hands.waitFor("an instruction", () -> session.live().idle().stepProperty().get() != null
+                        && !session.live().idle().stepProperty().get().waiting());
+                IdleGuide.Move m = Hands.onInterface(() -> session.live().idle().stepProperty().get().move());
+                if (m.kind() == IdleGuide.Kind.DONE) {
+                    break;
+                }
+                for (int k = 0; m.kind() == IdleGuide.Kind.SCREWS && k < e.trims(); k++) {
+                    e.turn(k, e.turns(k) + m.by());
+                }
+                if (m.kind() == IdleGuide.Kind.STOP) {
+                    e.stop(0, e.stop(0) + m.by());
+                }
+                Hands.settle();
+                hands.click("idle-turned");
+            }
+            Hands.settle();
+            assertThat(text("idle-move")).startsWith("Finished");
+            hands.click("live-end");
+            Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
+                    .isEmpty());
+        }
+        Hands.waitFor("the record", () -> session.notes().notesProperty().get().stream().anyMatch(n -> n.text()
+                .startsWith("idle set (highest vacuum)")));
     }
 
     @Test
