@@ -46,6 +46,9 @@ public final class LineFilter {
     private double offsetS;
     private double lastS = Double.NaN;
     private double lastArrivedS = Double.NaN;
+    /** Last time of the device's clock as it was passed on, and when it came. */
+    private double expectedS = Double.NaN;
+    private double expectedAtS;
     private @Nullable List<String> headless = new ArrayList<>();
     private final Deque<Boolean> recent = new ArrayDeque<>();
     private int recentBad;
@@ -273,9 +276,6 @@ public final class LineFilter {
         moved.set(clock, seconds(t * perSecond, separator));
         return Optional.of(String.join(String.valueOf(separator), moved));
     }
-
-    private double expectedS = Double.NaN;
-    private double expectedAtS;
 
     private static String seconds(double t, char by) {
         String s = String.format(Locale.ROOT, "%.3f", t);
