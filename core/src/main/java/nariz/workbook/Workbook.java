@@ -3,6 +3,7 @@ package nariz.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -378,7 +379,23 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
-     * Lets go of a recording without a run: nothing of use was in it.
+     * Writes the lines of a recording into a file of their own.
+     *
+     * @param u the recording
+     * @param file where to; nothing that is there is overwritten
+     * @throws IOException when it cannot be written
+     */
+    public void writeRecording(Unfinished u, Path file) throws IOException {
+        Path spooled = database.read(h -> RecordingStore.spooled(h, u.id(), u.name()));
+        try {
+            Files.copy(spooled, file);
+        } finally {
+            RecordingStore.discard(spooled);
+        }
+    }
+
+    /**
+     * Lets go of a recording without a run: nothing of use was in it, or it was written out.
      *
      * @param u the recording
      */

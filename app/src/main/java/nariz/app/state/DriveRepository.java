@@ -5,6 +5,7 @@ import static nariz.text.Message.literal;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -189,13 +190,51 @@ public final class DriveRepository implements AutoCloseable {
         needed().record(u.id(), lines);
     }
 
+    /**
+     * What became of recordings.
+     *
+     * @param runs those that are drives now
+     * @param files those whose columns are not understood: their lines, to be opened as logs
+     */
+    record Recorded(List<Long> runs, List<Path> files) {
+    }
+
     /** Ends a recording; one that holds nothing of use is let go. */
-    Optional<Long> recorded(Workbook.Unfinished u, boolean useful) {
-        if (!useful) {
-            needed().dropRecording(u);
-            return Optional.empty();
+    Recorded recorded(Workbook.Unfinished u, boolean useful) {
+        if (useful) {
+            return recorded(List.of(u));
         }
-        return Optional.of(needed().finishRecording(u).id());
+        needed().dropRecording(u);
+        return new Recorded(List.of(), List.of());
+    }
+
+    /** Recordings become drives; where the columns are not understood the lines become a file beside the workbook. */
+    private Recorded recorded(List<Workbook.Unfinished> all) {
+        List<Long> runs = new ArrayList<>();
+        List<Path> files = new ArrayList<>();
+        for (Workbook.Unfinished u : all) {
+            try {
+                runs.add(needed().finishRecording(u).id());
+            } catch (InputProblem e) {
+                files.add(writtenOut(u));
+            }
+        }
+        return new Recorded(runs, files);
+    }
+
+    private Path writtenOut(Workbook.Unfinished u) {
+        Path to = file.toAbsolutePath().resolveSibling(u.name() + ".csv");
+        for (int n = 2; Files.exists(to); n++) {
+            to = to.resolveSibling(u.name() + " (" + n + ").csv");
+        }
+        try {
+            needed().writeRecording(u, to);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        // Only now: until the file is whole the lines stay where they are.
+        needed().dropRecording(u);
+        return to;
     }
 
     /** Writes a note on every moment that was marked while it ran. */
@@ -206,20 +245,9 @@ public final class DriveRepository implements AutoCloseable {
         }
     }
 
-    /** Recordings that a crash cut short become drives; returns how many. */
-    int recover() {
-        Optional<Workbook> w = open().filter(x -> !x.readOnly());
-        int n = 0;
-        for (Workbook.Unfinished u : w.map(Workbook::unfinished).orElse(List.of())) {
-            try {
-                w.get().finishRecording(u);
-                n++;
-            } catch (InputProblem e) {
-                // Too little of it to be a drive.
-                w.get().dropRecording(u);
-            }
-        }
-        return n;
+    /** Ends the recordings that a crash cut short. */
+    Recorded recover() {
+        return recorded(open().filter(x -> !x.readOnly()).map(Workbook::unfinished).orElse(List.of()));
     }
 
     /** Whether another window has the workbook, so that this one keeps nothing; known once it is open. */

@@ -37,12 +37,14 @@ public final class Garage {
         }
     }
 
-    private record Found(Inside inside, int cutShort) {
+    private record Found(Inside inside, DriveRepository.Recorded cutShort) {
     }
 
-    private void tell(int cutShort) {
-        if (cutShort > 0) {
-            context.complain(say("live.recovered", cutShort));
+    private void tell(DriveRepository.Recorded cutShort) {
+        if (!cutShort.files().isEmpty()) {
+            context.complain(say("live.saved-as", cutShort.files().getFirst()));
+        } else if (!cutShort.runs().isEmpty()) {
+            context.complain(say("live.recovered", cutShort.runs().size()));
         }
     }
 
@@ -111,7 +113,8 @@ public final class Garage {
     void list() {
         if (context.repository.keeps()) {
             context.storage.queue(c -> {
-                int cut = recovered || !context.repository.there() ? 0 : context.repository.recover();
+                DriveRepository.Recorded cut = recovered || !context.repository.there() ? new DriveRepository.Recorded(
+                        List.of(), List.of()) : context.repository.recover();
                 recovered = true;
                 return new Found(Inside.of(context.repository), cut);
             }, found -> {
@@ -131,7 +134,7 @@ public final class Garage {
         context.problem.set("");
         context.storage.queue(c -> {
             context.repository.turnTo(file, from);
-            int cut = context.repository.recover();
+            DriveRepository.Recorded cut = context.repository.recover();
             return new Found(Inside.of(context.repository), cut);
         }, found -> {
             context.busy.set("");

@@ -101,18 +101,27 @@ public final class LiveDrive implements AutoCloseable {
                 for (Optional<String> line = source.next(); line.isPresent(); line = source.next()) {
                     String l = line.get();
                     recorder.ifPresent(r -> r.add(l));
-                    synchronized (readings) {
-                        readings.add(l);
-                    }
+                    show(l);
                     // Samples may come faster than pictures are drawn: the latest counts.
                     if (shown.compareAndSet(true, false)) {
                         toInterface.execute(this::show);
                     }
                 }
-            } catch (InputProblem e) {
-                trouble = context.words(e);
             } catch (IOException | RuntimeException e) {
                 trouble = String.valueOf(e.getMessage());
+            }
+        }
+
+        /** What cannot be shown, because its columns are not understood, is recorded all the same. */
+        private void show(String line) {
+            if (trouble.isEmpty()) {
+                try {
+                    synchronized (readings) {
+                        readings.add(line);
+                    }
+                } catch (InputProblem e) {
+                    trouble = context.words(e);
+                }
             }
         }
 
@@ -155,11 +164,11 @@ public final class LiveDrive implements AutoCloseable {
                 close(source);
                 recorder.ifPresent(LiveRecorder::close);
                 close(device);
-                Optional<Long> run = kept.flatMap(u -> context.repository.recorded(u, source.tally().rows()
-                        >= FEWEST_ROWS));
-                run.ifPresent(r -> context.repository.marked(r, marks));
-                return run;
-            }, run -> ended(run, open, source.tally().rows()), e -> context.complain(context.words(e)));
+                DriveRepository.Recorded done = kept.map(u -> context.repository.recorded(u, source.tally().rows()
+                        >= FEWEST_ROWS)).orElse(new DriveRepository.Recorded(List.of(), List.of()));
+                done.runs().forEach(r -> context.repository.marked(r, marks));
+                return done;
+            }, done -> ended(done, open, source.tally().rows()), e -> context.complain(context.words(e)));
         }
     }
 
@@ -301,9 +310,13 @@ public final class LiveDrive implements AutoCloseable {
         idle.reset(null, null);
     }
 
-    private void ended(Optional<Long> run, boolean opened, long rows) {
-        run.filter(x -> opened).ifPresent(open::accept);
-        if (run.isEmpty() && opened && rows > 0 && rows < FEWEST_ROWS) {
+    private void ended(DriveRepository.Recorded done, boolean opened, long rows) {
+        if (opened) {
+            done.runs().forEach(open::accept);
+        }
+        if (!done.files().isEmpty()) {
+            context.complain(say("live.saved-as", done.files().getFirst()));
+        } else if (done.runs().isEmpty() && opened && rows > 0 && rows < FEWEST_ROWS) {
             context.complain(say("live.too-short"));
         }
     }

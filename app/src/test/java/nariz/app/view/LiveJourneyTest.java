@@ -3,10 +3,16 @@ package nariz.app.view;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -210,6 +216,38 @@ public class LiveJourneyTest extends FreshWindow {
             hands.click("live-end");
             Hands.waitFor("the drive", () -> session.garage().keptProperty().get().size() == 1);
         }
+    }
+
+    /** A logger whose header says nothing: its lines are kept for the question about columns. */
+    @Test
+    public void columnsThatAreNotUnderstoodAreRecordedAllTheSame() throws IOException {
+        car();
+        beside();
+        try (ServerSocket door = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            Thread.ofPlatform().daemon().start(() -> {
+                try (Socket c = door.accept()) {
+                    StringBuilder b = new StringBuilder("a,b,c,d\n");
+                    for (int i = 0; i < 600; i++) {
+                        b.append(String.format(Locale.ROOT, "%.2f,%d,%.1f,%.2f%n", 0.05 * i, 810 + i % 9, 17.5, 0.93));
+                    }
+                    c.getOutputStream().write(b.toString().getBytes(StandardCharsets.UTF_8));
+                    c.getOutputStream().flush();
+                    Thread.sleep(20_000);
+                } catch (IOException | InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                }
+            });
+            type("live-address", "tcp:127.0.0.1:" + door.getLocalPort());
+            hands.click("live-connect");
+            Hands.waitFor("the reason", () -> said("live-status").contains("found no column"));
+            hands.click("live-end");
+            Hands.waitFor("the file", () -> session.problemProperty().get().contains(".csv"));
+        }
+        try (Stream<Path> all = Files.list(folder)) {
+            Path csv = all.filter(f -> f.toString().endsWith(".csv")).findFirst().orElseThrow();
+            assertThat(Files.readAllLines(csv)).hasSizeGreaterThan(590).first().isEqualTo("time (s),a,b,c,d");
+        }
+        assertThat(session.garage().keptProperty().get()).isEmpty();
     }
 
     @Test
