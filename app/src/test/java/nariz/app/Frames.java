@@ -4,7 +4,8 @@ import javafx.application.Application;
 
 /**
  * Frame times of the trace ({@link FramesApplication}), or how soon a part that is dragged is seen
- * ({@link PartsApplication}). Does not extend Application, so that it starts plainly.
+ * ({@link PartsApplication}) or a reading of a device ({@link LiveFramesApplication}). Does not extend Application, so
+ * that it starts plainly.
  */
 public final class Frames {
     private Frames() {
@@ -13,9 +14,10 @@ public final class Frames {
     /**
      * Measures and prints.
      *
-     * @param args number of samples, or {@code parts}
+     * @param args number of samples, {@code parts} or {@code live}
      */
     public static void main(String[] args) {
-        Application.launch(args[0].equals("parts") ? PartsApplication.class : FramesApplication.class, args);
+        Application.launch(args[0].equals("parts") ? PartsApplication.class : args[0].equals("live")
+                ? LiveFramesApplication.class : FramesApplication.class, args);
     }
 }

@@ -1,7 +1,6 @@
 package nariz.app;
 
 import java.io.IOException;
-import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -49,14 +48,6 @@ import nariz.text.Language;
  * the names of the only pictures wanted.
  */
 public final class ShotsApplication extends Application {
-    private static final String ROADSTER = """
-            {"format": "nariz-build/1", "name": "Kit roadster, V6, three twin-chokes",
-             "engine": {"displacement": "2.8 L", "cylinders": 6, "cam": "medium", "idleSpeed": "850 rpm",
-               "redline": "5600 rpm"},
-             "carburetor": {"family": "block-metered-2", "count": 3, "primary": {"bore": "36 mm", "venturi": "23 mm",
-               "mainJet": "52 thou", "idleFeedRestriction": "31 thou", "mixtureScrew": "1.5 turns",
-               "powerValve": "10.5 inHg"}}}""";
-
     private static final int MOVES = 6;
     private static final int LIVE_ROWS = 700;
 
@@ -137,10 +128,6 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-plan")).fire();
         }));
         todo.add(new Shot("", session::undo));
-        todo.add(new Shot("", () -> {
-            session.goTo(Stops.PROOF);
-            session.comparisons().compareWith(session.comparisons().others().getFirst());
-        }));
         todo.add(new Shot("trials", () -> {
             session.comparisons().endComparison();
             session.comparisons().layTogether();
@@ -216,19 +203,6 @@ public final class ShotsApplication extends Application {
             session.open(weak, stabs);
         }));
         todo.add(new Shot("pump", () -> session.goTo(Stops.PUMP)));
-        Path roadster = sheet.resolveSibling("kit-roadster.json");
-        Path growing = sheet.resolveSibling("kit-roadster.csv");
-        Files.writeString(roadster, ROADSTER);
-        StringWriter written = new StringWriter();
-        LogWriter.write(new EngineSimulator(BuildSheetReader.read(roadster), DemoDrive.SEED, Map.of(), 5).drive(
-                DriveScript.twelveMinutes(), 20, "roadster").log(), written);
-        // What another program has written so far.
-        Files.writeString(growing, written.toString().substring(0, written.toString().length() * 9 / 10));
-        todo.add(new Shot("", () -> {
-            session.dismissProblem();
-            window.setNight(swapped);
-            session.follow(roadster, growing);
-        }));
         todo.add(new Shot("", () -> {
             session.dismissProblem();
             session.openDemo();
@@ -338,7 +312,7 @@ public final class ShotsApplication extends Application {
                 shot.arrange().run();
                 arranged = true;
                 pulses = 0;
-            } else if (session.busyProperty().get().isEmpty() && followed() && shot.ready().getAsBoolean()
+            } else if (session.busyProperty().get().isEmpty() && shot.ready().getAsBoolean()
                     && ++pulses > 24) {
                 if (!shot.name().isEmpty()) {
                     save(shot.name());
@@ -350,13 +324,6 @@ public final class ShotsApplication extends Application {
                     waitForDemo();
                 }
             }
-        }
-
-        /** Whether what is followed, if anything, is on the screen. */
-        private boolean followed() {
-            String words = session.following().progressProperty().get();
-            return words.isEmpty() || (session.driveProperty().get() != null
-                    && words.contains(session.driveProperty().get().log().name()));
         }
 
         private void waitForDemo() {

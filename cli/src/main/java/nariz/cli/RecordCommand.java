@@ -4,9 +4,6 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.LocalDateTime;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -18,7 +15,6 @@ import nariz.live.DeviceAddress;
 import nariz.live.DeviceSource;
 import nariz.live.LineFilter;
 import nariz.live.LiveRecorder;
-import nariz.text.Message;
 import nariz.workbook.Workbook;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -33,8 +29,6 @@ import picocli.CommandLine.Spec;
         description = "Records the lines of a device straight into a workbook; a crash loses less than a second. What "
                 + "an earlier crash cut short becomes a run first. Nobody reads the screen while driving.")
 final class RecordCommand implements Callable<Integer> {
-    private static final DateTimeFormatter TITLE = DateTimeFormatter.ofPattern("yyyy-MM-dd HH.mm.ss", Locale.ROOT);
-
     @Spec
     private CommandSpec spec;
 
@@ -74,7 +68,7 @@ final class RecordCommand implements Callable<Integer> {
                 finish(w, u, out);
             }
             Workbook.Sheet sheet = sheet(w);
-            long id = w.beginRecording(sheet, LocalDateTime.now(ZoneId.systemDefault()).format(TITLE), null);
+            long id = w.beginRecording(sheet, LiveRecorder.title(), null);
             record(address, w, id, out);
             Workbook.Unfinished mine = w.unfinished().stream().filter(u -> u.id() == id).findFirst().orElseThrow();
             Optional<Workbook.Run> run = finish(w, mine, out);
@@ -158,7 +152,7 @@ final class RecordCommand implements Callable<Integer> {
                     .durationS());
             return Optional.of(run);
         } catch (InputProblem e) {
-            out.println(u.name() + ": " + Message.literal(e.getMessage()) + " Its lines stay in the workbook.");
+            out.println(u.name() + ": " + e.getMessage() + " Its lines stay in the workbook.");
             return Optional.empty();
         } finally {
             out.flush();

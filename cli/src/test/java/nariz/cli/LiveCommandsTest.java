@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -14,6 +15,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import nariz.sim.Demo;
 import nariz.sim.StandInDevice;
+import nariz.testing.Await;
 import nariz.workbook.Workbook;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
@@ -41,12 +43,10 @@ public class LiveCommandsTest {
         StringWriter printed = new StringWriter();
         Thread device = Thread.ofPlatform().start(() -> run(printed, "device", "--tcp", "0", "--idle", "--hz", "50",
                 "--speed", "4", "--sums", "--garbage", "0.02", "--dropouts", "0.02", "--for", "12"));
-        String address = "";
-        for (int i = 0; i < 500 && address.isEmpty(); i++) {
-            Thread.sleep(10);
-            Matcher m = ADDRESS.matcher(printed.toString());
-            address = m.find() ? m.group() : "";
-        }
+        Await.until("the address", () -> ADDRESS.matcher(printed.toString()).find());
+        Matcher found = ADDRESS.matcher(printed.toString());
+        assertThat(found.find()).isTrue();
+        String address = found.group();
         StringWriter out = new StringWriter();
         Path csv = folder.resolve("out.csv");
         Path book = folder.resolve("g.nariz");
@@ -88,6 +88,14 @@ public class LiveCommandsTest {
         assertThat(serial.toString()).contains("no-such-port");
     }
 
+    private static String said(Path file) {
+        try {
+            return Files.readString(file);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     /** Killed in the middle, twice: what had been written by then is a run the next time. */
     @Test
     public void killedWhileRecordingItLosesLessThanASecond() throws IOException, InterruptedException {
@@ -104,10 +112,10 @@ public class LiveCommandsTest {
                 Process p = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(folder.resolve(
                         "out" + round).toFile()).start();
                 Path out = folder.resolve("out" + round);
-                for (int i = 0; i < 1500 && !Files.readString(out).contains("recording tcp"); i++) {
-                    Thread.sleep(20);
-                }
-                Thread.sleep(2500);
+                Await.until("the recording", () -> said(out).contains("recording tcp"));
+                long before = d.printed();
+                // Two and a half seconds of a hundred lines each.
+                Await.until("lines", () -> d.printed() > before + 250);
                 p.destroyForcibly();
                 assertThat(p.waitFor(20, TimeUnit.SECONDS)).isTrue();
             }

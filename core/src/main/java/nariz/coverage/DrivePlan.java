@@ -62,6 +62,33 @@ public record DrivePlan(List<Item> items) {
      */
     public record Item(Circuit circuit, Message text, Message caution, double fromRpm, double toRpm, double fromPa,
             double toPa, Message unit, double wanted, double read) {
+        /** {@return whether openings of the throttle are counted, or a pull whose place the log shows} */
+        public boolean anywhere() {
+            return Double.isNaN(fromRpm);
+        }
+
+        /** {@return whether it is read at curb idle, whatever the vacuum} */
+        public boolean idle() {
+            return !anywhere() && Double.isNaN(fromPa);
+        }
+
+        /** {@return whether it is a full-load pull, of which every second counts and not steady ones alone} */
+        public boolean pull() {
+            return toPa <= FULL_PA;
+        }
+
+        /**
+         * Whether a moment lies where this is read.
+         *
+         * @param rpm speed, rpm
+         * @param vacuumPa vacuum, Pa
+         * @return false for what is read {@link #anywhere}
+         */
+        public boolean holds(double rpm, double vacuumPa) {
+            return !anywhere() && rpm >= fromRpm && rpm <= toRpm && (idle() || (vacuumPa >= fromPa
+                    && vacuumPa <= toPa));
+        }
+
         /** {@return whether there is enough} */
         public boolean done() {
             return read >= wanted;

@@ -113,7 +113,23 @@ public record Strategy(String name, double idle, double light, double lightWitho
      * @return lambda
      */
     public double of(Cell cell, BuildSheet sheet) {
-        return cell.idle() ? idle : atLoad(load(cell, sheet), sheet.engine().vacuumAdvance());
+        return at(cell.idle(), cell.vacuumPa(), sheet);
+    }
+
+    /**
+     * Target of a moment.
+     *
+     * @param idles whether it is curb idle
+     * @param vacuumPa vacuum, Pa
+     * @param sheet build
+     * @return lambda
+     */
+    public double at(boolean idles, double vacuumPa, BuildSheet sheet) {
+        return idles ? idle : atLoad(load(vacuumPa, sheet), sheet.engine().vacuumAdvance());
+    }
+
+    private static double load(double vacuumPa, BuildSheet sheet) {
+        return 1.0 - vacuumPa / sheet.ambient().pressurePa();
     }
 
     /**
@@ -124,7 +140,7 @@ public record Strategy(String name, double idle, double light, double lightWitho
      * @return manifold over ambient pressure
      */
     public static double load(Cell cell, BuildSheet sheet) {
-        return 1.0 - cell.vacuumPa() / sheet.ambient().pressurePa();
+        return load(cell.vacuumPa(), sheet);
     }
 
     /**

@@ -131,6 +131,16 @@ public final class LiveRunning {
         return k & (KEPT - 1);
     }
 
+    /**
+     * Whether an engine is cold.
+     *
+     * @param coolantK coolant, K; NaN where unknown
+     * @return false where it is unknown
+     */
+    public static boolean cold(double coolantK) {
+        return Warmth.coldCoolant(coolantK);
+    }
+
     /** {@return steady time so far, s} */
     public double steadyS() {
         return steadyS;

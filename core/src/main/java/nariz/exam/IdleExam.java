@@ -170,7 +170,7 @@ public final class IdleExam {
         double best = sheetTurns;
         double most = 0.0;
         for (double t = sheetTurns - 2.5; t <= sheetTurns + 4.0; t += 0.25) {
-            if (t >= 0.0 || e.trim().key().equals("jet-height")) {
+            if (t >= 0.0 || e.trim().isFromDatum()) {
                 double[] all = new double[e.trims()];
                 Arrays.fill(all, t);
                 double rpm = e.settled(all).rpm();
@@ -184,7 +184,7 @@ public final class IdleExam {
     }
 
     private static double leastTurns(RunningEngine e, double sheetTurns) {
-        return Math.max(e.trim().key().equals("jet-height") ? -6.0 : 0.0, sheetTurns - REACH);
+        return Math.max(e.trim().isFromDatum() ? -6.0 : 0.0, sheetTurns - REACH);
     }
 
     private void guided(long seed, School school, BuildSheet sheet, double start, double least, Scan scan,
@@ -314,8 +314,8 @@ public final class IdleExam {
             }
             RunningEngine.Reading r = e.read();
             a.add(r.timeS(), r.rpm(), r.vacuumPa(), mixed ? r.lambda() : Double.NaN, mixed ? r.lambda2() : Double.NaN);
-            if (a.reading(0, 0).isPresent()) {
-                return a.reading(0, 0).get();
+            if (a.reading().isPresent()) {
+                return a.reading().get();
             }
         }
         // It would not keep running: what gauges show while somebody holds it alive.

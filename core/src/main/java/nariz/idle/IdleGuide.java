@@ -47,6 +47,7 @@ public final class IdleGuide {
     private static final int MOST_MOVES = 12;
     private static final double SPEED_OFF = 0.06;
     private static final double NO_AUTHORITY = 0.012;
+    private static final int UNANSWERED = 2;
     private static final double ODDS = Math.log(20.0);
     private static final double STOP_SPEED = 0.6;
     private static final double LOST_PER_PHI = 0.06;
@@ -61,6 +62,8 @@ public final class IdleGuide {
     private @Nullable IdleCurve curve;
     private boolean done;
     private boolean atLimit;
+    /** Moves one after the other that changed nothing. */
+    private int unanswered;
 
     /**
      * What is set, and how.
@@ -169,8 +172,7 @@ public final class IdleGuide {
             stop += m.by();
             moves.add(m);
         }
-        IdleReading here = new IdleReading(turns, stop, r.rpm(), r.rpmSd(), r.vacuumPa(), r.vacuumSd(), r.phi(),
-                r.phiSd(), r.bankPhi());
+        IdleReading here = r.at(turns, stop);
         slip = Optional.empty();
         if (before != null && m.kind() == Kind.SCREWS) {
             slip = slip(before, here, m.by());
@@ -180,6 +182,7 @@ public final class IdleGuide {
                 turns = here.turns();
                 stop = here.stop();
             }
+            unanswered = slip.equals(Optional.of(Slip.NOTHING)) ? unanswered + 1 : 0;
         }
         readings.add(here);
         curve = IdleCurve.of(readings);
@@ -202,8 +205,7 @@ public final class IdleGuide {
         };
         double stopped = how == Slip.STOP_SCREW ? before.stop() + 1e-3 * readings.size() + asked
                 : before.stop();
-        return new IdleReading(at, stopped, r.rpm(), r.rpmSd(), r.vacuumPa(), r.vacuumSd(), r.phi(), r.phiSd(),
-                r.bankPhi());
+        return r.at(at, stopped);
     }
 
     /**
@@ -390,8 +392,11 @@ public final class IdleGuide {
         return new Move(Kind.SCREWS, to - turns, to, why);
     }
 
-    /** Two moves of a quarter or more in all, and neither mixture nor speed knows of it. */
+    /** Two moves that looked like none, or half a turn in all of which neither mixture nor speed knows. */
     private boolean powerless() {
+        if (unanswered >= UNANSWERED) {
+            return true;
+        }
         double moved = 0.0;
         for (int i = 1; i < readings.size(); i++) {
             moved = Math.max(moved, Math.abs(readings.get(i).turns() - readings.getFirst().turns()));

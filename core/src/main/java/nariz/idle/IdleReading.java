@@ -3,7 +3,7 @@ package nariz.idle;
 /**
  * Averages over a settled stretch at one position of the screws.
  *
- * @param turns mean position of the screws that are moved, turns as on a sheet
+ * @param turns mean position of the screws that are moved, turns as on a sheet; NaN where it is not known yet
  * @param stop how far the stop screw has been turned in all, turns
  * @param rpm mean speed, positive
  * @param rpmSd standard error of it
@@ -15,6 +15,17 @@ package nariz.idle;
  */
 public record IdleReading(double turns, double stop, double rpm, double rpmSd, double vacuumPa, double vacuumSd,
         double phi, double phiSd, double bankPhi) {
+    /**
+     * The same averages at a position.
+     *
+     * @param position turns of the screws
+     * @param stopped turns of the stop screw
+     * @return a new reading
+     */
+    IdleReading at(double position, double stopped) {
+        return new IdleReading(position, stopped, rpm, rpmSd, vacuumPa, vacuumSd, phi, phiSd, bankPhi);
+    }
+
     /** {@return whether the mixture is read} */
     public boolean mixed() {
         return !Double.isNaN(phi);
@@ -23,13 +34,11 @@ public record IdleReading(double turns, double stop, double rpm, double rpmSd, d
     /**
      * Speed and vacuum somebody read off gauges and typed in.
      *
-     * @param turns position of the screws
-     * @param stop how far the stop screw has been turned in all, turns
      * @param rpm speed
      * @param vacuumPa vacuum, Pa, or NaN
-     * @return a reading as sure as a gauge with a needle that moves
+     * @return a reading without a position, as sure as a gauge with a needle that moves
      */
-    public static IdleReading byHand(double turns, double stop, double rpm, double vacuumPa) {
-        return new IdleReading(turns, stop, rpm, 8.0, vacuumPa, 350.0, Double.NaN, Double.NaN, Double.NaN);
+    public static IdleReading byHand(double rpm, double vacuumPa) {
+        return new IdleReading(Double.NaN, Double.NaN, rpm, 8.0, vacuumPa, 350.0, Double.NaN, Double.NaN, Double.NaN);
     }
 }

@@ -126,7 +126,7 @@ public final class SettledAverage {
 
     /** {@return whether it will not settle: a blip of the throttle helps} */
     public boolean hangs() {
-        return hangs && reading(0, 0).isEmpty();
+        return hangs && reading().isEmpty();
     }
 
     /** {@return how long it still takes, s; 0 when it is done, NaN when nothing comes} */
@@ -138,17 +138,15 @@ public final class SettledAverage {
         if (Double.isNaN(settledS)) {
             return Math.max(1.0, DEAD_S + STRETCH_S + SHORTEST_S - (now - beganS));
         }
-        return reading(0, 0).isPresent() ? 0.0 : Math.max(0.5, SHORTEST_S - (now - settledS));
+        return reading().isPresent() ? 0.0 : Math.max(0.5, SHORTEST_S - (now - settledS));
     }
 
     /**
      * The average, when it is worth something.
      *
-     * @param turns position of the screws
-     * @param stop how far the stop screw has been turned
-     * @return the reading, or empty while it still changes or scatters too much
+     * @return the reading, without a position, or empty while it still changes or scatters too much
      */
-    public Optional<IdleReading> reading(double turns, double stop) {
+    public Optional<IdleReading> reading() {
         if (Double.isNaN(settledS) || samples.isEmpty()) {
             return Optional.empty();
         }
@@ -165,7 +163,7 @@ public final class SettledAverage {
         if (!sure && length < LONGEST_S) {
             return Optional.empty();
         }
-        return Optional.of(new IdleReading(turns, stop, rpm[0], rpm[1], vacuum[0], vacuum[1], phi[0], phi[1],
+        return Optional.of(new IdleReading(Double.NaN, Double.NaN, rpm[0], rpm[1], vacuum[0], vacuum[1], phi[0], phi[1],
                 bank[0]));
     }
 }

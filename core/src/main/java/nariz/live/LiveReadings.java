@@ -22,17 +22,16 @@ import org.jspecify.annotations.Nullable;
  * longer ago than half a minute is only in the record. One thread at a time; a {@link Now} may go to another.
  */
 public final class LiveReadings {
-    /** How far back trends and strips reach, s. */
+    /** How far back strips reach, s. */
     public static final double BACK_S = 30.0;
     private static final int MOST_BACK = 6000;
     private static final double SPREAD_S = 5.0;
-    private static final double TREND_S = 10.0;
+    /** How far back a trend reaches, s. */
+    public static final double TREND_S = 10.0;
     /** A log begins anew after so many rows: only its last values are asked for. */
     private static final int ROWS_A_LOG = 4000;
-    private static final double WARM_K = Units.ZERO_CELSIUS_K + 65.0;
     private static final double STAB_SHARE = 0.25;
     private static final double STAB_S = 0.4;
-    private static final double FULL_PA = 8e3;
     private static final double SHUT = 0.02;
 
     private final BuildSheet sheet;
@@ -188,15 +187,12 @@ public final class LiveReadings {
         boolean idles = rpm < 1.35 * sheet.engine().idleRpm();
         for (int i = 0; i < read.length; i++) {
             DrivePlan.Item item = wanted.get(i);
-            if (Double.isNaN(item.fromRpm())) {
+            if (item.anywhere()) {
                 read[i] += opened && item.circuit().role() == Circuit.Role.PUMP ? 1.0 : 0.0;
                 continue;
             }
-            boolean inside = rpm >= item.fromRpm() && rpm <= item.toRpm() && (Double.isNaN(item.fromPa())
-                    || (vacuum >= item.fromPa() && vacuum <= item.toPa()));
-            boolean idle = Double.isNaN(item.fromPa());
-            boolean counts = flag == Flag.STEADY || (flag == Flag.TRANSIENT && item.toPa() <= FULL_PA);
-            read[i] += inside && counts && idle == idles ? stepS : 0.0;
+            boolean counts = flag == Flag.STEADY || (flag == Flag.TRANSIENT && item.pull());
+            read[i] += item.holds(rpm, vacuum) && counts && item.idle() == idles ? stepS : 0.0;
         }
     }
 
@@ -222,7 +218,7 @@ public final class LiveReadings {
         double coolant = l == null ? Double.NaN : l.last(Channel.COOLANT);
         return new Now(timeS, rpm, vacuum, held == 0 ? Double.NaN : back[3][last], l == null ? Double.NaN : l.last(
                 Channel.LAMBDA_2), l == null ? Double.NaN : l.last(Channel.THROTTLE), coolant, trend(1), trend(2),
-                trend(3), !(coolant < WARM_K), flag, shares, warn, read.clone(), strip(), rows);
+                trend(3), !LiveRunning.cold(coolant), flag, shares, warn, read.clone(), strip(), rows);
     }
 
     private double[][] strip() {

@@ -1,7 +1,11 @@
 package nariz.live;
 
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.atomic.AtomicLong;
 
@@ -10,6 +14,7 @@ import java.util.concurrent.atomic.AtomicLong;
  * While nothing can be written, for want of room on the disk for example, lines wait and it is tried again.
  */
 public final class LiveRecorder implements AutoCloseable {
+    private static final DateTimeFormatter TITLE = DateTimeFormatter.ofPattern("yyyy-MM-dd HH.mm.ss", Locale.ROOT);
     private static final long EVERY_MS = 400;
     /** Lines that wait at most: half an hour at 100 a second. */
     private static final int MOST_WAITING = 200_000;
@@ -42,6 +47,11 @@ public final class LiveRecorder implements AutoCloseable {
         this.store = store;
         writer.setDaemon(true);
         writer.start();
+    }
+
+    /** {@return title of a recording that begins now: a name that any file system takes} */
+    public static String title() {
+        return LocalDateTime.now(ZoneId.systemDefault()).format(TITLE);
     }
 
     /**

@@ -64,6 +64,9 @@ public final class RunningEngine {
     private final Part trim;
     private final Quirks quirks;
     private final Random random;
+    private final long quirksSeed;
+    /** Whether chance is left out. */
+    private boolean noiseless;
     private final double ambientPa;
     private final double airK;
     private final double idleRpm;
@@ -132,6 +135,7 @@ public final class RunningEngine {
         trim = family.part(c, Stage.PRIMARY, Part.Role.IDLE_MIXTURE).orElseThrow();
         quirks = Quirks.of(quirksSeed, fitted);
         random = new Random(noiseSeed);
+        this.quirksSeed = quirksSeed;
         ambientPa = fitted.ambient().pressurePa();
         airK = fitted.ambient().temperatureK();
         idleRpm = fitted.engine().idleRpm();
@@ -214,7 +218,7 @@ public final class RunningEngine {
      * @param turns where it stands then, as on a sheet; not below its seat
      */
     public synchronized void turn(int screw, double turns) {
-        trims[screw] = trim.enriches(0.0, 1.0) && !trim.key().equals("jet-height") ? Math.max(0.0, turns) : turns;
+        trims[screw] = trim.isFromDatum() ? turns : Math.max(0.0, turns);
         if (models.size() > 64) {
             models.clear();
         }
@@ -424,7 +428,7 @@ public final class RunningEngine {
     }
 
     private void turnOver(double torque, double charge) {
-        hunting += -hunting * STEP_S / 0.5 + Math.sqrt(STEP_S) * random.nextGaussian() * quirks.lope * 2.2;
+        hunting += -hunting * STEP_S / 0.5 + Math.sqrt(STEP_S) * gaussian() * quirks.lope * 2.2;
         double load = 0.86 + 0.14 * rpm / idleRpm + (gear ? IN_GEAR : 0.0);
         rpm += idleRpm * STEP_S / INERTIA_S * (torque * (1 + hunting) * charge - load);
         rpm = Math.clamp(rpm, 0.0, 1.05 * sheet.engine().redlineRpm());
@@ -439,7 +443,7 @@ public final class RunningEngine {
         int[] n = new int[2];
         for (int i = 0; i < lambda.length; i++) {
             int bank = lambda.length == 1 ? 0 : i % 2;
-            double odd = random.nextDouble() < misses(lambda[i]) ? 0.35 : 0.0;
+            double odd = !noiseless && random.nextDouble() < misses(lambda[i]) ? 0.35 : 0.0;
             sum[bank] += lambda[i] + odd;
             n[bank]++;
         }
@@ -465,13 +469,13 @@ public final class RunningEngine {
     /** {@return what the instruments show now} */
     public synchronized Reading read() {
         double pulses = runners ? 900 : 120;
-        return new Reading(timeS, Math.max(0.0, Math.rint((rpm + (stalled ? 0 : 5 * random.nextGaussian())) / 5) * 5),
-                vacuumRead + pulses * random.nextGaussian(), gauge(sensed[0]), gauge(sensed[1]), throttle,
-                coolantK + 0.1 * random.nextGaussian());
+        return new Reading(timeS, Math.max(0.0, Math.rint((rpm + (stalled ? 0 : 5 * gaussian())) / 5) * 5),
+                vacuumRead + pulses * gaussian(), gauge(sensed[0]), gauge(sensed[1]), throttle,
+                coolantK + 0.1 * gaussian());
     }
 
     private double gauge(double lambda) {
-        return Math.clamp(lambda * (1 + quirks.noise * random.nextGaussian()), GAUGE_LOW, GAUGE_HIGH);
+        return Math.clamp(lambda * (1 + quirks.noise * gaussian()), GAUGE_LOW, GAUGE_HIGH);
     }
 
     /**
@@ -481,12 +485,12 @@ public final class RunningEngine {
      * @return kg/h, two per cent of noise on it
      */
     public synchronized double draft(int carburetor) {
-        return 3600.0 * carbAir[carburetor] / perCarburetor * (1 + 0.02 * random.nextGaussian());
+        return 3600.0 * carbAir[carburetor] / perCarburetor * (1 + 0.02 * gaussian());
     }
 
     /** {@return mixture burnt when all has settled at the present screws and stops, mean over the barrels; no noise} */
-    public synchronized double settledLambda() {
-        return settled(trims.clone()).lambda();
+    public double settledLambda() {
+        return settled(allTurns().stream().mapToDouble(t -> t).toArray()).lambda();
     }
 
     /**
@@ -505,13 +509,9 @@ public final class RunningEngine {
      * @param turns of every screw
      * @return speed, vacuum and mixture; nought where it dies
      */
-    public synchronized Settled settled(double[] turns) {
-        RunningEngine twin = new RunningEngine(this);
-        System.arraycopy(turns, 0, twin.trims, 0, turns.length);
-        for (int i = 0; i < turns.length; i++) {
-            twin.fast[i] = twin.phi(i, twin.idleAir, twin.manifold, twin.idleRad);
-            twin.slow[i] = twin.fast[i];
-        }
+    public Settled settled(double[] turns) {
+        // The engine itself goes on meanwhile.
+        RunningEngine twin = twin(turns);
         twin.run(8.0);
         double sumRpm = 0.0;
         double sumPa = 0.0;
@@ -526,51 +526,24 @@ public final class RunningEngine {
         return twin.stalled ? new Settled(0, 0, 2.0) : new Settled(sumRpm / n, sumPa / n, n / sumPhi);
     }
 
-    /** The same engine without its noise. */
-    private RunningEngine(RunningEngine o) {
-        sheet = o.sheet;
-        family = o.family;
-        trim = o.trim;
-        quirks = o.quirks;
-        random = new Random(0) {
-            private static final long serialVersionUID = 1L;
+    /** The same engine without chance, idling with other screws. */
+    private synchronized RunningEngine twin(double[] turns) {
+        RunningEngine twin = new RunningEngine(sheet, quirksSeed, 0);
+        twin.noiseless = true;
+        System.arraycopy(turns, 0, twin.trims, 0, turns.length);
+        System.arraycopy(stops, 0, twin.stops, 0, stops.length);
+        System.arraycopy(links, 0, twin.links, 0, links.length);
+        twin.leakM2 = leakM2;
+        twin.gear = gear;
+        for (int i = 0; i < turns.length; i++) {
+            twin.fast[i] = twin.phi(i, idleAir, twin.manifold, idleRad);
+            twin.slow[i] = twin.fast[i];
+        }
+        return twin;
+    }
 
-            @Override
-            public double nextGaussian() {
-                return 0.0;
-            }
-
-            @Override
-            public double nextDouble() {
-                return 1.0;
-            }
-        };
-        ambientPa = o.ambientPa;
-        airK = o.airK;
-        idleRpm = o.idleRpm;
-        cycleKg0 = o.cycleKg0;
-        idleRad = o.idleRad;
-        idleAir = o.idleAir;
-        lambdaLimit = o.lambdaLimit;
-        carburetors = o.carburetors;
-        perCarburetor = o.perCarburetor;
-        runners = o.runners;
-        trims = o.trims.clone();
-        hiddenRich = o.hiddenRich;
-        taper = o.taper;
-        sheetTurns = o.sheetTurns;
-        stops = o.stops.clone();
-        links = o.links.clone();
-        flow = model(sheetTurns).newDelivery();
-        manifoldM3 = o.manifoldM3;
-        leakM2 = o.leakM2;
-        gear = o.gear;
-        rpm = idleRpm;
-        manifold = ambientPa - EngineSimulator.idleVacuumPa(sheet.engine().cam());
-        fast = o.fast.clone();
-        slow = o.slow.clone();
-        carbAir = o.carbAir.clone();
-        Arrays.fill(gas, 1.0);
+    private double gaussian() {
+        return noiseless ? 0.0 : random.nextGaussian();
     }
 
     /** {@return where every screw stands} */

@@ -7,12 +7,11 @@ import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
+import nariz.testing.Await;
 import nariz.testing.PseudoTerminal;
 import nariz.workbook.Workbook;
 import org.testng.SkipException;
@@ -36,14 +35,6 @@ public class DeviceSourceTest {
             out.add(line.get());
         }
         return out;
-    }
-
-    private static void waitFor(BooleanSupplier what) throws InterruptedException {
-        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
-        while (!what.getAsBoolean() && System.nanoTime() < until) {
-            Thread.sleep(10);
-        }
-        assertThat(what.getAsBoolean()).isTrue();
     }
 
     @Test
@@ -73,7 +64,7 @@ public class DeviceSourceTest {
     public void nobodyThereSilenceAndGarbageAreToldApart() throws IOException, InterruptedException {
         DeviceSource nobody = new DeviceSource(new DeviceAddress(false, "127.0.0.1", 1));
         Thread t = Thread.ofVirtual().start(() -> next(nobody));
-        waitFor(() -> !nobody.trouble().isEmpty());
+        Await.until("what the device does", () -> !nobody.trouble().isEmpty());
         assertThat(nobody.state()).isEqualTo(DeviceSource.State.WAITING);
         nobody.close();
         t.join(3000);
@@ -84,7 +75,7 @@ public class DeviceSourceTest {
                         Thread.onSpinWait();
                     }
                 });
-                waitFor(() -> s.state() == DeviceSource.State.GARBAGE);
+                Await.until("what the device does", () -> s.state() == DeviceSource.State.GARBAGE);
                 assertThat(s.tally().malformed()).isGreaterThan(10);
                 assertThat(r.isAlive()).isTrue();
             }
@@ -97,9 +88,9 @@ public class DeviceSourceTest {
                         Thread.onSpinWait();
                     }
                 });
-                waitFor(() -> s.state() == DeviceSource.State.SILENT);
+                Await.until("what the device does", () -> s.state() == DeviceSource.State.SILENT);
                 d.quiet(false);
-                waitFor(() -> s.state() == DeviceSource.State.READING);
+                Await.until("what the device does", () -> s.state() == DeviceSource.State.READING);
                 assertThat(r.isAlive()).isTrue();
             }
         }
@@ -124,7 +115,7 @@ public class DeviceSourceTest {
                 DeviceSource s = new DeviceSource(DeviceAddress.parse("serial:" + pair.name(false)));
                 Workbook.Sheet sheet = w.addSheet(w.vehicle("estate").id(), Demo.ESTATE.sheetJson());
                 long id = w.beginRecording(sheet, "serial", null);
-                Thread plug = Thread.ofVirtual().start(() -> plug(d, pair));
+                Thread plug = Thread.ofVirtual().start(() -> plug(d, pair, s));
                 try (LiveRecorder r = new LiveRecorder(lines -> w.record(id, lines))) {
                     read(s, 300).forEach(r::add);
                 }
@@ -141,12 +132,12 @@ public class DeviceSourceTest {
         }
     }
 
-    private static void plug(StandInDevice d, PseudoTerminal pair) {
+    private static void plug(StandInDevice d, PseudoTerminal pair, DeviceSource listener) {
         try {
-            // The listener opens its end first: what is printed before that is lost, as on a real port.
-            Thread.sleep(400);
+            // What is printed before the listener has opened its end is lost, as on a real port.
+            Await.until("the listener", () -> listener.state() == DeviceSource.State.SILENT);
             d.print(DeviceAddress.parse("serial:" + pair.name(true)));
-        } catch (IOException | InterruptedException e) {
+        } catch (IOException e) {
             throw new IllegalStateException(e);
         }
     }
@@ -182,10 +173,10 @@ public class DeviceSourceTest {
         });
         r.add("a");
         r.add("b");
-        waitFor(() -> r.trouble().equals("no room"));
+        Await.until("what the device does", () -> r.trouble().equals("no room"));
         r.add("c");
         full[0] = false;
-        waitFor(() -> kept.size() == 3);
+        Await.until("what the device does", () -> kept.size() == 3);
         assertThat(kept).containsExactly("a", "b", "c");
         assertThat(r.trouble()).isEmpty();
         r.add("d");

@@ -26,8 +26,9 @@ public final class LivePicture extends Picture {
     private static final double LOW = 0.70;
     private static final double HIGH = 1.20;
     private static final double STRIP_SHARE = 0.36;
-    private static final double TREND_S = 10;
     private static final int GAP_PX = 12;
+    /** Slower than this, in idle speeds, is idle. */
+    private static final double FASTEST_IDLE = 1.3;
 
     private final Session session;
 
@@ -41,7 +42,8 @@ public final class LivePicture extends Picture {
         this.session = session;
         WeakListeners.attach(session.live().nowProperty(), this, (o, was, is) -> {
             redraw();
-            if (is != null) {
+            // A hundred times a second is no use to a screen reader.
+            if (is != null && (was == null || Math.floor(is.timeS()) != Math.floor(was.timeS()))) {
                 setAccessibleText(say("live-picture.says", mixture(is.lambda()), Math.rint(is.rpm()), vacuum(is)));
             }
         });
@@ -95,9 +97,7 @@ public final class LivePicture extends Picture {
         if (s == null) {
             return 1.0;
         }
-        Strategy wanted = Strategy.of(s);
-        double load = 1.0 - n.vacuumPa() / s.ambient().pressurePa();
-        return n.rpm() < 1.3 * s.engine().idleRpm() ? wanted.idle() : wanted.atLoad(load, s.engine().vacuumAdvance());
+        return Strategy.of(s).at(n.rpm() < FASTEST_IDLE * s.engine().idleRpm(), n.vacuumPa(), s);
     }
 
     private static double[] range(double[] v, double least) {
@@ -177,7 +177,7 @@ public final class LivePicture extends Picture {
         String sd = channel == 3 ? String.format(Locale.ROOT, "± %.3f λ", t.sd()) : channel == 1 ? String.format(
                 Locale.ROOT, "± %.0f", t.sd()) : "± " + say(Message.of(Measure.vacuum(t.sd())));
         double size = Math.max(t.sd(), channel == 3 ? 0.004 : channel == 1 ? 4 : 150);
-        double drift = Double.isNaN(t.perS()) ? 0 : t.perS() * TREND_S / size;
+        double drift = Double.isNaN(t.perS()) ? 0 : t.perS() * LiveReadings.TREND_S / size;
         return sd + "   " + say(drift > 2 ? "live-picture.rises" : drift < -2 ? "live-picture.falls"
                 : "live-picture.holds");
     }

@@ -11,6 +11,8 @@ import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import nariz.carburetor.BuildSheet;
@@ -36,12 +38,16 @@ public final class IdleWork {
     private static final double MOST_TURNS = 6.0;
     private static final double LEAST_HEIGHT = -6.0;
     private static final double AUTHORITY_TURNS = 1.0;
+    /** The debrief looks this far to either side, turns, in steps of so much. */
+    private static final double REACH = 0.75;
+    private static final double STEP = 1.0 / 16.0;
 
     private final LiveDrive live;
     private final ObjectProperty<School> school = new SimpleObjectProperty<>(School.HIGHEST_VACUUM);
     /** Screw that is moved alone, from 0; -1 for all of them together. */
     private final IntegerProperty only = new SimpleIntegerProperty(-1);
     private final ReadOnlyObjectWrapper<Step> step = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyStringWrapper debrief = new ReadOnlyStringWrapper("");
     private final SettledAverage average = new SettledAverage();
     private @Nullable BuildSheet sheet;
     private @Nullable RunningEngine engine;
@@ -94,6 +100,7 @@ public final class IdleWork {
         sheet = s;
         engine = e;
         guide = null;
+        debrief.set("");
         step.set(null);
         only.set(-1);
         if (s != null) {
@@ -127,9 +134,10 @@ public final class IdleWork {
             return;
         }
         byHand = hand;
+        debrief.set("");
         int one = only.get();
         double at = one >= 0 ? turns[one] : Arrays.stream(turns).average().orElse(0.0);
-        boolean height = part(s).key().equals("jet-height");
+        boolean height = part(s).isFromDatum();
         guide = new IdleGuide(new IdleGuide.Settings(school.get(), 1.0 / Strategy.of(s).idle(), one >= 0
                 ? 1.0 / turns.length : 1.0,
                 at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm()));
@@ -187,7 +195,7 @@ public final class IdleWork {
      */
     public void typed(double rpm, double vacuumPa) {
         if (guide != null && rpm > 0) {
-            take(IdleReading.byHand(0, 0, rpm, vacuumPa));
+            take(IdleReading.byHand(rpm, vacuumPa));
         }
     }
 
@@ -196,7 +204,7 @@ public final class IdleWork {
             return;
         }
         average.add(n.timeS(), n.rpm(), n.vacuumPa(), n.lambda(), n.lambda2());
-        Optional<IdleReading> r = average.reading(0, 0);
+        Optional<IdleReading> r = average.reading();
         if (r.isPresent()) {
             take(r.get());
         } else {
@@ -235,6 +243,7 @@ public final class IdleWork {
         List<String> note = new ArrayList<>();
         if (g.next().kind() == IdleGuide.Kind.DONE && was.kind() != IdleGuide.Kind.READ) {
             live.note(record(r));
+            tell(g);
         }
         g.slip().ifPresent(s -> note.add(say("idle-work.slip-" + s.name().toLowerCase(Locale.ROOT))));
         if (g.stop() > AUTHORITY_TURNS) {
@@ -279,7 +288,7 @@ public final class IdleWork {
 
     /** "All screws leaner: in, an eighth of a turn". */
     private String words(IdleGuide.Move m, BuildSheet s) {
-        boolean height = part(s).key().equals("jet-height");
+        boolean height = part(s).isFromDatum();
         return switch (m.kind()) {
             case READ -> say("idle-work.read");
             case DONE -> say("idle-work.done");
@@ -308,36 +317,39 @@ public final class IdleWork {
         return say("idle-work.some", parts, 32L);
     }
 
-    /**
-     * What the practice engine really wanted, once it is finished: the debrief.
-     *
-     * @return words, or empty where it is no practice engine
-     */
-    public Optional<String> debrief() {
+    /** {@return once it is finished, what the practice engine really wanted; empty before, and on a real engine} */
+    public ReadOnlyStringProperty debriefProperty() {
+        return debrief.getReadOnlyProperty();
+    }
+
+    /** Worked out beside the interface thread: it takes some dozen settled engines. */
+    private void tell(IdleGuide g) {
         RunningEngine e = engine;
-        IdleGuide g = guide;
-        if (e == null || g == null) {
-            return Optional.empty();
+        if (e != null) {
+            double[] here = new double[turns.length];
+            Arrays.setAll(here, e::turns);
+            School s = school.get();
+            String hid = live.hidden().map(u -> say(u.leakM2() > 0 ? "idle-work.hid-leak" : u.screw() >= 0
+                    ? "idle-work.hid-one" : "idle-work.hid-all", u.all(), u.screw() + 1, u.by()) + " ").orElse("");
+            int made = g.moves().size();
+            live.beside(() -> hid + wanted(e, s, here, made), debrief::set);
         }
-        double best = 0.0;
-        double most = 0.0;
-        double[] here = new double[turns.length];
-        Arrays.setAll(here, e::turns);
+    }
+
+    private static String wanted(RunningEngine e, School s, double[] here, int moves) {
         double base = Arrays.stream(here).average().orElse(0.0);
-        for (double d = -0.75; d <= 0.75; d += 1.0 / 16.0) {
-            double[] all = new double[here.length];
-            double by = d;
-            Arrays.setAll(all, i -> here[i] + by);
-            double v = school.get() == School.HIGHEST_SPEED ? e.settled(all).rpm() : e.settled(all).vacuumPa();
+        double best = base;
+        double most = 0.0;
+        for (double by = -REACH; by <= REACH; by += STEP) {
+            double d = by;
+            RunningEngine.Settled there = e.settled(Arrays.stream(here).map(t -> t + d).toArray());
+            double v = s == School.HIGHEST_SPEED ? there.rpm() : there.vacuumPa();
             if (v > most) {
                 most = v;
                 best = base + d;
             }
         }
-        RunningEngine.Settled s = e.settled(here);
-        String hid = live.hidden().map(u -> say(u.leakM2() > 0 ? "idle-work.hid-leak" : u.screw() >= 0
-                ? "idle-work.hid-one" : "idle-work.hid-all", u.all(), u.screw() + 1, u.by()) + " ").orElse("");
-        return Optional.of(hid + say("idle-work.debrief", base, best, s.vacuumPa() / Units.INHG, s.rpm(), s.lambda(),
-                g.moves().size()));
+        RunningEngine.Settled left = e.settled(here);
+        return say("idle-work.debrief", base, best, left.vacuumPa() / Units.INHG, left.rpm(), left.lambda(), moves);
     }
 }

@@ -3,9 +3,6 @@ package nariz.app.state;
 import static nariz.app.words.WindowWords.say;
 
 import java.io.IOException;
-import java.time.LocalDateTime;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -16,7 +13,9 @@ import java.util.concurrent.Future;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
 import java.util.function.LongConsumer;
+import java.util.function.Supplier;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -24,6 +23,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import nariz.app.task.Alarm;
+import nariz.app.task.TaskRunner;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.coverage.DrivePlan;
@@ -49,7 +49,6 @@ public final class LiveDrive implements AutoCloseable {
     private static final int FEWEST_ROWS = 100;
     /** How many seconds of a practice engine pass in one: tests do not wait for it to settle. */
     private static final double PACE = Double.parseDouble(System.getProperty("nariz.practice.pace", "1"));
-    private static final DateTimeFormatter TITLE = DateTimeFormatter.ofPattern("yyyy-MM-dd HH.mm.ss", Locale.ROOT);
 
     private final SessionContext context;
     private final Executor toInterface;
@@ -61,6 +60,10 @@ public final class LiveDrive implements AutoCloseable {
     private final ReadOnlyIntegerWrapper marks = new ReadOnlyIntegerWrapper();
     private final IdleWork idle;
     private final Alarm alarm = new Alarm();
+    /** Practice engines: their start and what they really wanted. Nothing that is being read is cancelled for them. */
+    private final TaskRunner practising;
+    /** Counts beginnings, so that one that was given up meanwhile is of no account. */
+    private int beginnings;
     private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(r -> {
         Thread t = new Thread(r, "nariz-live-clock");
         t.setDaemon(true);
@@ -164,6 +167,8 @@ public final class LiveDrive implements AutoCloseable {
                 close(source);
                 recorder.ifPresent(LiveRecorder::close);
                 close(device);
+                recorder.map(LiveRecorder::trouble).filter(t -> !t.isEmpty()).ifPresent(t -> toInterface.execute(() ->
+                        context.complain(say("live.not-written", t))));
                 DriveRepository.Recorded done = kept.map(u -> context.repository.recorded(u, source.tally().rows()
                         >= FEWEST_ROWS)).orElse(new DriveRepository.Recorded(List.of(), List.of()));
                 done.runs().forEach(r -> context.repository.marked(r, marks));
@@ -176,6 +181,7 @@ public final class LiveDrive implements AutoCloseable {
         this.context = context;
         this.toInterface = toInterface;
         this.open = open;
+        practising = new TaskRunner("nariz-practice", toInterface);
         idle = new IdleWork(this);
     }
 
@@ -244,7 +250,7 @@ public final class LiveDrive implements AutoCloseable {
         stop(false);
         context.problem.set("");
         SheetText text = new SheetText(demo.id() + ".json", demo.sheetJson());
-        context.analysis.start(c -> {
+        practising.start(c -> {
             RunningEngine e = road ? null : new RunningEngine(demo.sheet(), seed, seed);
             PracticeUpset u = e == null ? null : PracticeUpset.of(e, seed, level);
             StandInDevice.Manners m = new StandInDevice.Manners(20, PACE, 0, 0, false, true, seed);
@@ -276,18 +282,42 @@ public final class LiveDrive implements AutoCloseable {
         Drive last = context.drive.get();
         List<DrivePlan.Item> items = last != null && last.sheet().name().equals(s.name()) ? last.plan().missing()
                 : DrivePlan.of(s).items();
+        // Whoever hears of the sheet asks for its screws.
+        idle.reset(s, engine.get());
         sheet.set(s);
         status.set(say("live.begins"));
-        idle.reset(s, engine.get());
         boolean practised = device != null;
+        int mine = ++beginnings;
         context.storage.queue(c -> practised ? Optional.<Workbook.Unfinished>empty() : context.repository
-                .beginRecording(text, LocalDateTime.now(ZoneId.systemDefault()).format(TITLE)), kept ->
-                running = new Running(how.open(), new LiveReadings(s, null, items), kept, device), e -> {
+                .beginRecording(text, LiveRecorder.title()), kept -> {
+                    if (beginnings == mine) {
+                        running = new Running(how.open(), new LiveReadings(s, null, items), kept, device);
+                    } else {
+                        close(device);
+                        kept.ifPresent(this::letGo);
+                    }
+                }, e -> {
                     sheet.set(null);
                     status.set("");
                     close(device);
                     context.complain(context.words(e));
                 });
+    }
+
+    /** A recording that was given up before its first line. */
+    private void letGo(Workbook.Unfinished u) {
+        context.storage.queue(c -> context.repository.recorded(u, false), x -> { }, e -> context.complain(context.words(
+                e)));
+    }
+
+    /** Runs work on the practice engine beside the interface thread. */
+    void beside(Supplier<String> work, Consumer<String> done) {
+        practising.start(c -> work.get(), done, context::fail);
+    }
+
+    /** Ends it without opening anything: what was recorded is kept. */
+    void leave() {
+        stop(false);
     }
 
     /** Ends it; what was recorded is opened as a drive. */
@@ -298,6 +328,8 @@ public final class LiveDrive implements AutoCloseable {
     private void stop(boolean opened) {
         Running r = running;
         running = null;
+        beginnings++;
+        practising.cancel();
         if (r != null) {
             r.end(opened);
         }
@@ -373,6 +405,7 @@ public final class LiveDrive implements AutoCloseable {
     @Override
     public void close() {
         stop(false);
+        practising.close();
         clock.shutdownNow();
     }
 }

@@ -299,6 +299,8 @@ public final class Session implements AutoCloseable {
         if (context.occupied(say("session.something-is-being-read"))) {
             return;
         }
+        // What is being recorded belongs to the workbook that is left, and is kept there first.
+        live.leave();
         garage.turnTo(file, from, () -> {
             followed.stop();
             context.history.clear();

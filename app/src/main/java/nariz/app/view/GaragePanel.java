@@ -70,7 +70,7 @@ final class GaragePanel extends VBox {
             demos.getChildren().add(MainWindow.button(say("demo." + d.id()), d == Demo.ESTATE ? "open-panel-demo"
                     : "open-panel-demo-" + d.id(), say("demo.help-" + d.id()), () -> session.openDemo(d)));
         }
-        demos.getChildren().add(MainWindow.button(say("live-page.title"), "open-live", say("live-page.open"), live));
+        Button beside = MainWindow.button(say("live-page.title"), "open-live", say("live-page.open"), live);
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
                 say("open-panel.start-sheet-help"), this::begin);
         // In an empty garage this is what comes first.
@@ -87,7 +87,7 @@ final class GaragePanel extends VBox {
         FlowPane buttons = new FlowPane(8, 8, begin, read, follow);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox top = new HBox(8, text(say("garage.cars"), "card-heading"), space, cancel);
+        HBox top = new HBox(8, text(say("garage.cars"), "card-heading"), space, beside, cancel);
         top.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(top, demos, hint(), kept(), text(say("garage.another"), "card-heading"),
                 text(say("open-panel.choose-or-drop-a"), "small"),

@@ -73,12 +73,13 @@ final class IdlePanel extends VBox {
         note.setId("idle-note");
         turns.setId("idle-turns");
         debrief.setId("idle-debrief");
+        debrief.textProperty().bind(idle.debriefProperty());
         getChildren().addAll(new FlowPane(8, 8, school, which, begin, byHand), move, why, note, new HBox(8, turned,
                 back), hand, turns, own, debrief, LivePage.label(say("idle-panel.caution"), "caution"));
         WeakListeners.attach(idle.stepProperty(), this, (o, was, is) -> show(is));
         WeakListeners.attach(session.live().sheetProperty(), this, (o, was, is) -> offer());
         offer();
-        show(null);
+        show(idle.stepProperty().get());
     }
 
     private void offer() {
@@ -87,10 +88,9 @@ final class IdlePanel extends VBox {
             names.add(say("idle-panel.only", i));
         }
         which.getItems().setAll(names);
-        which.getSelectionModel().select(0);
+        which.getSelectionModel().select(Math.min(names.size() - 1, idle.onlyProperty().get() + 1));
         own.setVisible(session.live().engineProperty().get() != null);
         own.setManaged(own.isVisible());
-        debrief.setText("");
     }
 
     private FlowPane byHand() {
@@ -171,7 +171,6 @@ final class IdlePanel extends VBox {
         hand.setManaged(hand.isVisible());
         if (!there) {
             turns.setText("");
-            debrief.setText("");
             return;
         }
         StringBuilder b = new StringBuilder();
@@ -180,10 +179,5 @@ final class IdlePanel extends VBox {
                     .found().get(i)), String.format(Locale.ROOT, "%.2f", s.turns().get(i))));
         }
         turns.setText(b + "\n" + say("idle-panel.moves", s.guide().moves().size()));
-        if (done && debrief.getText().isEmpty()) {
-            debrief.setText(idle.debrief().orElse(""));
-        } else if (!done) {
-            debrief.setText("");
-        }
     }
 }

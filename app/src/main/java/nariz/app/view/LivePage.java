@@ -45,6 +45,8 @@ final class LivePage extends VBox {
     private final IdlePicture curve;
     private final VBox list = new VBox(6);
     private final ComboBox<String> cars = new ComboBox<>();
+    /** What the list says has been read. */
+    private double[] told = new double[0];
 
     LivePage(Session session, Runnable close) {
         super(8);
@@ -98,8 +100,9 @@ final class LivePage extends VBox {
         WeakListeners.attach(live.nowProperty(), this, (o, was, is) -> tick(is));
         WeakListeners.attach(session.garage().carsProperty(), this, (o, was, is) -> offer(is));
         offer(session.garage().carsProperty().get());
-        setVisible(false);
-        setManaged(false);
+        if (live.sheetProperty().get() != null) {
+            choice.offer(BALANCE, live.sheetProperty().get().carburetor().count() > 1);
+        }
     }
 
     List<Picture> pictures() {
@@ -190,10 +193,19 @@ final class LivePage extends VBox {
 
     /** The list ticks itself off; its first line is what to drive next. */
     private void tick(LiveReadings.Now n) {
-        if (n == null || !READINGS.equals(choice.shown())) {
+        if (n == null || !READINGS.equals(choice.shown()) || !isVisible()) {
             return;
         }
         List<DrivePlan.Item> items = live.wanted();
+        // Whole seconds are counted: in between there is nothing new to say.
+        double[] counted = Arrays.stream(n.read()).map(Math::floor).toArray();
+        if (Arrays.equals(counted, told) && list.getChildren().size() == items.size() + 2) {
+            return;
+        }
+        told = counted;
+        while (list.getChildren().size() > items.size() + 2) {
+            list.getChildren().removeLast();
+        }
         while (list.getChildren().size() < items.size() + 2) {
             list.getChildren().add(label("", "card-line"));
         }

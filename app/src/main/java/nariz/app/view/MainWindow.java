@@ -38,6 +38,7 @@ import nariz.app.theme.Fonts;
 import nariz.app.theme.Palette;
 import nariz.app.words.WindowWords;
 import nariz.text.Language;
+import org.jspecify.annotations.Nullable;
 
 /** The window: circuit path on top, the shown stop in the middle, the log along the bottom. */
 public final class MainWindow extends StackPane {
@@ -61,7 +62,10 @@ public final class MainWindow extends StackPane {
     private final Settings settings;
     private final Magnified page;
     private final GuidePanel guide;
-    private final LivePage livePage;
+    /** Made when it is first asked for: most starts do without. */
+    private @Nullable LivePage livePage;
+    private final StackPane layers;
+    private final BorderPane paper;
     private final Tour tour;
     private double textPx = USUAL_PX;
     private boolean night;
@@ -102,7 +106,7 @@ public final class MainWindow extends StackPane {
         actions = new Actions(this, session, pictures, work, log);
         find = new Find(new Findable(this, session, actions, side)::all, scrubber::requestFocus);
         shortcuts = new Shortcuts(this, actions);
-        BorderPane paper = new BorderPane();
+        paper = new BorderPane();
         paper.setTop(new VBox(new TopBar(this, session, actions, find), MessageBars.problem(session, "problem"),
                 MessageBars.following(session),
                 new CircuitPath(session)));
@@ -125,10 +129,7 @@ public final class MainWindow extends StackPane {
             settings.toured();
             scrubber.requestFocus();
         });
-        livePage = new LivePage(session, () -> showLive(false));
-        // What nobody sees is not drawn either.
-        paper.visibleProperty().bind(livePage.visibleProperty().not());
-        StackPane layers = new StackPane(paper, livePage, openPanel, columns, sheetPanel, guide, tour, find.list());
+        layers = new StackPane(paper, openPanel, columns, sheetPanel, guide, tour, find.list());
         page = new Magnified(layers);
         getChildren().add(page);
         widthProperty().addListener((o, was, is) -> fit());
@@ -192,7 +193,9 @@ public final class MainWindow extends StackPane {
         pictures.all().forEach(what);
         what.accept(log.scrubber());
         what.accept(work.effect());
-        livePage.pictures().forEach(what);
+        if (livePage != null) {
+            livePage.pictures().forEach(what);
+        }
     }
 
     /** Each stop's own evidence comes to the front; a trace the user chose stays. */
@@ -217,8 +220,18 @@ public final class MainWindow extends StackPane {
      * @param show whether to show it
      */
     public void showLive(boolean show) {
-        livePage.setVisible(show);
-        livePage.setManaged(show);
+        if (show && livePage == null) {
+            livePage = new LivePage(session, () -> showLive(false));
+            layers.getChildren().add(1, livePage);
+            setNight(night);
+            fit();
+        }
+        if (livePage != null) {
+            livePage.setVisible(show);
+            livePage.setManaged(show);
+        }
+        // What nobody sees is not drawn either.
+        paper.setVisible(!show);
         if (show) {
             showOpen(false);
         } else if (getScene() != null) {
@@ -268,7 +281,8 @@ public final class MainWindow extends StackPane {
     void openGuide() {
         String shown = pictures.choice().shown();
         String side = work.choice().shown();
-        guide.open(livePage.isVisible() ? "live" : openPanel.isVisible() ? "garage" : !side.equals(WorkColumn.CARD)
+        guide.open(livePage != null && livePage.isVisible() ? "live" : openPanel.isVisible() ? "garage"
+                : !side.equals(WorkColumn.CARD)
                 ? side : shown.equals(Pictures
                 .STREAM) ? session.driveProperty().get() == null ? "start" : "plane" : shown.equals(Pictures.TRIALS)
                 || shown.equals(Pictures.DIFFERENCE) ? "compare" : shown.equals(Pictures.HOLES) ? Pictures.NEEDLE
@@ -383,6 +397,9 @@ public final class MainWindow extends StackPane {
         MainWindow anew = new MainWindow(session, picker, settings);
         anew.openPanel.goOn(openPanel);
         anew.showOpen(openPanel.isVisible());
+        if (livePage != null && livePage.isVisible()) {
+            anew.showLive(true);
+        }
         anew.sheetPanel.goOn(sheetPanel);
         getScene().setRoot(anew);
         session.reword();

@@ -74,6 +74,7 @@ public class LiveJourneyTest extends FreshWindow {
         hands.click("live-practice-1");
         Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
         Hands.settle();
+        assertThat(Hands.onInterface(() -> ((ComboBox<?>) window.lookup("#idle-which")).getItems())).hasSize(3);
         hands.click("idle-begin");
         for (int i = 0; i < 30; i++) {
             Hands.waitFor("an instruction", () -> session.live().idle().stepProperty().get() != null
@@ -87,7 +88,8 @@ public class LiveJourneyTest extends FreshWindow {
         }
         Hands.settle();
         assertThat(text("idle-move")).startsWith("Finished");
-        assertThat(text("idle-debrief")).contains("Hidden", "the best was at");
+        Hands.waitFor("the debrief", () -> said("idle-debrief").contains("the best was at"));
+        assertThat(text("idle-debrief")).contains("Hidden");
         assertThat(text("idle-turns")).contains("1: ", "moves");
         // What it ended on is near what was best.
         var e = session.live().engineProperty().get();
@@ -232,9 +234,10 @@ public class LiveJourneyTest extends FreshWindow {
                     }
                     c.getOutputStream().write(b.toString().getBytes(StandardCharsets.UTF_8));
                     c.getOutputStream().flush();
-                    Thread.sleep(20_000);
-                } catch (IOException | InterruptedException e) {
-                    Thread.currentThread().interrupt();
+                    // Until the listener lets go.
+                    c.getInputStream().read();
+                } catch (IOException e) {
+                    // It let go.
                 }
             });
             type("live-address", "tcp:127.0.0.1:" + door.getLocalPort());
