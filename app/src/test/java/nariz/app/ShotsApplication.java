@@ -48,7 +48,7 @@ import nariz.text.Language;
  * the names of the only pictures wanted.
  */
 public final class ShotsApplication extends Application {
-    private static final int MOVES = 6;
+    private static final int MOVES = 13;
     private static final int LIVE_ROWS = 700;
 
     private record Shot(String name, Runnable arrange, BooleanSupplier ready) {
@@ -261,7 +261,7 @@ public final class ShotsApplication extends Application {
         for (int i = 0; i < MOVES; i++) {
             todo.add(new Shot("", live.idle()::moved, settled));
         }
-        todo.add(new Shot("idle", () -> { }));
+        todo.add(new Shot("idle", () -> { }, () -> !live.idle().debriefProperty().get().isEmpty()));
         todo.add(new Shot("", () -> {
             session.live().end();
             window.showLive(false);
