@@ -311,8 +311,9 @@ public final class SheetDraft {
     }
 
     /**
-     * Writes down a part that was fitted. Everything else stays as it was written, in the units it was written in;
-     * where several of a part stand apart, all move as far as the part did.
+     * Writes down a part that was fitted. Everything else stays as it was written, in the units it was written in; what
+     * was only assumed, and would be assumed otherwise now, is written down as it was. Where several of a part stand
+     * apart, all move as far as the part did.
      *
      * @param change the part and its new size; a stop screw, which no sheet carries, changes nothing
      * @throws InputProblem when the sheet cannot be read as it is
@@ -323,13 +324,19 @@ public final class SheetDraft {
             return;
         }
         BuildSheet then = change.fit(BuildSheetReader.parse("", json()));
-        List<Double> each = part.each(then.carburetor(), change.side());
-        set("carburetor." + part.path(change.side()), each.isEmpty() ? written(part, change.to()) : each.stream().map(
-                v -> written(part, v)).collect(Collectors.joining(EACH + " ")));
+        write(part, change.side(), then);
+        // What is assumed goes by what is written, as a corrector by its main jet: in the car it did not change.
+        PartChange.between(then, BuildSheetReader.parse("", json())).forEach(c -> write(c.part(), c.side(), then));
         List<PartChange> left = PartChange.between(then, BuildSheetReader.parse("", json()));
         if (!left.isEmpty()) {
             throw new IllegalStateException("the sheet did not take " + change + ": " + left);
         }
+    }
+
+    private void write(Part part, Stage side, BuildSheet as) {
+        List<Double> each = part.each(as.carburetor(), side);
+        set("carburetor." + part.path(side), each.isEmpty() ? written(part, part.of(as.carburetor(), side))
+                : each.stream().map(v -> written(part, v)).collect(Collectors.joining(EACH + " ")));
     }
 
     private static String written(Part part, double value) {

@@ -145,4 +145,23 @@ public class SheetDraftTest {
         d.fit(new PartChange(stop, Stage.PRIMARY, 0, 0.5));
         assertThat(d.json()).isEqualTo(before);
     }
+
+    /** A blank corrector is assumed to suit the main jet; another jet does not change the one that is in the car. */
+    @Test
+    public void whatWasAssumedBesideAFittedPartStaysAsItWas() {
+        SheetDraft d = SheetDraft.of("small.json", """
+                {"format": "nariz-build/1", "name": "hatchback",
+                 "engine": {"displacement": "1.6 L", "cylinders": 4, "idleSpeed": "820 rpm", "redline": "5500 rpm"},
+                 "carburetor": {"family": "progressive-twin", "primary": {"mainJet": "1.9 mm"}}}
+                """);
+        BuildSheet before = BuildSheetReader.parse("small.json", d.json());
+        Part jet = before.carburetor().family().part(before.carburetor(), Stage.PRIMARY, Part.Role.METERING_FUEL)
+                .orElseThrow();
+        d.fit(new PartChange(jet, Stage.PRIMARY, 1.9, 1.5));
+        BuildSheet after = BuildSheetReader.parse("small.json", d.json());
+        assertThat(after.carburetor().number("primary.mainJet")).isCloseTo(1.5e-3, within(1e-9));
+        assertThat(PartChange.between(before, after)).singleElement().satisfies(c -> assertThat(c.part()).isEqualTo(
+                jet));
+        assertThat(after.assumed()).hasSizeLessThan(before.assumed().size());
+    }
 }

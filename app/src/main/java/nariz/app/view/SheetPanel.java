@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import javafx.collections.FXCollections;
+import javafx.css.PseudoClass;
 import javafx.geometry.HPos;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -18,6 +19,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Control;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -38,6 +40,7 @@ import nariz.carburetor.Targets;
 import nariz.diagnosis.Strategy;
 import nariz.sim.DemoDrive;
 import nariz.units.Quantity;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A build sheet as a form: what is fitted, one field each, the two sides of the carburetor beside each other. What is
@@ -48,6 +51,7 @@ final class SheetPanel extends VBox {
     private static final String NEW = "my-car.json";
     private static final double FIELD_W = 214;
     private static final double UNIT_W = 46;
+    private static final PseudoClass USUAL = PseudoClass.getPseudoClass("usual");
 
     private final Session session;
     private final FilePicker picker;
@@ -247,7 +251,8 @@ final class SheetPanel extends VBox {
         Control c = f.choices().isEmpty() ? text(f) : choice(f);
         c.setId("sheet-" + f.path().replace("[]", "").replace('.', '-'));
         c.setAccessibleText(say(f.label()) + (f.unit().isEmpty() ? "" : ", " + f.unit()));
-        c.setPrefWidth(f.several() && draft.stages().size() == 1 ? 2 * FIELD_W + UNIT_W : FIELD_W);
+        c.setPrefWidth(f.several() && draft.stages().size() == 1 ? 2 * FIELD_W + UNIT_W
+                : f.choices().isEmpty() ? FIELD_W : FIELD_W + UNIT_W);
         inputs.put(f.path(), c);
         Label unit = new Label(f.unit());
         unit.getStyleClass().add("small");
@@ -274,6 +279,28 @@ final class SheetPanel extends VBox {
         return t;
     }
 
+    /** What is chosen, or in grey what would be assumed: a box shows its prompt for no value, not for an empty one. */
+    private static final class ChosenOrUsual extends ListCell<String> {
+        private final ComboBox<String> box;
+
+        ChosenOrUsual(ComboBox<String> box) {
+            this.box = box;
+            box.promptTextProperty().addListener((o, was, is) -> shown(getItem()));
+        }
+
+        @Override
+        protected void updateItem(String item, boolean empty) {
+            super.updateItem(item, empty);
+            shown(item);
+        }
+
+        private void shown(@Nullable String item) {
+            boolean chosen = item != null && !item.isEmpty();
+            setText(chosen ? box.getConverter().toString(item) : box.getPromptText());
+            pseudoClassStateChanged(USUAL, !chosen);
+        }
+    }
+
     private ComboBox<String> choice(SheetDraft.Field f) {
         ComboBox<String> box = new ComboBox<>(FXCollections.observableArrayList(f.choices()));
         if (!FAMILY.equals(f.path())) {
@@ -290,6 +317,7 @@ final class SheetPanel extends VBox {
                 return text;
             }
         });
+        box.setButtonCell(new ChosenOrUsual(box));
         box.setValue(draft.get(f.path()));
         box.valueProperty().addListener((o, was, is) -> {
             where.setText("");
