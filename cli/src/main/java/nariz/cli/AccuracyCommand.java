@@ -5,8 +5,10 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.function.DoubleConsumer;
 import java.util.function.LongFunction;
 import nariz.exam.Accuracy;
+import nariz.exam.AlteredExam;
 import nariz.exam.ComparisonStudy;
 import nariz.exam.IdleExam;
 import nariz.exam.OpeningsExam;
@@ -50,6 +52,10 @@ final class AccuracyCommand implements Callable<Integer> {
             description = "compare with drives of another simulator that lie in this folder instead")
     private Path reference;
 
+    @Option(names = "--altered", paramLabel = "N", defaultValue = "0",
+            description = "with --reference: put wrong parts into the sound engines there, N times each, in rounds")
+    private int altered;
+
     @Option(names = "--comparisons",
             description = "compare two drives of every engine instead of analysing one")
     private boolean comparisons;
@@ -64,6 +70,15 @@ final class AccuracyCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         PrintWriter out = spec.commandLine().getOut();
         PrintWriter err = spec.commandLine().getErr();
+        DoubleConsumer progress = done -> {
+            err.printf("\r%3.0f %%", 100 * done);
+            err.flush();
+        };
+        if (reference != null && altered > 0) {
+            AlteredExam.report(ReferenceDrive.all(reference), altered, first, out::println, progress);
+            out.flush();
+            return 0;
+        }
         if (reference != null) {
             ReferenceReport.write(ReferenceDrive.all(reference), out::println);
             out.flush();
@@ -74,10 +89,6 @@ final class AccuracyCommand implements Callable<Integer> {
             out.flush();
             return 0;
         }
-        java.util.function.DoubleConsumer progress = done -> {
-            err.printf("\r%3.0f %%", 100 * done);
-            err.flush();
-        };
         if (OPENINGS.equals(family)) {
             OpeningsExam.report(first, count, out::println, progress);
         } else if (comparisons) {

@@ -39,9 +39,9 @@ final class Decision {
     /** The same for opening the toolbox at all. */
     private static final double WORTH_STARTING = 0.12;
     /** What a part changed in vain costs: the part, the work twice, and a reading that teaches little. */
-    private static final double FITTED_IN_VAIN = 0.35;
+    private static final double FITTED_IN_VAIN = 0.45;
     /** The same for a screw, which is turned back. */
-    private static final double TURNED_IN_VAIN = 0.45;
+    private static final double TURNED_IN_VAIN = 0.65;
     /** What a part fitted over a fault costs: the work, and a reading that misleads. */
     private static final double MISLED = 1.5;
     /** What the parts themselves cost once the fault is found and they are too much of a good thing, at most. */

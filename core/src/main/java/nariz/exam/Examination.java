@@ -124,7 +124,7 @@ final class Examination {
         outcome.rightCircuit |= outcome.rounds == 0 && outcome.tuned;
     }
 
-    private static String answer(Advice a) {
+    static String answer(Advice a) {
         if (a.verdict() == Verdict.CHANGE) {
             return String.join("; ", a.changes().stream().filter(Change::now).map(c -> c.title().toString()).toList());
         }

@@ -158,7 +158,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
                 worst <= SOUND, false);
     }
 
-    private static BuildSheet apply(BuildSheet healthy, List<Misfit> errors) {
+    static BuildSheet apply(BuildSheet healthy, List<Misfit> errors) {
         BuildSheet fitted = healthy;
         for (Misfit e : errors) {
             fitted = e.part().fit(fitted, e.side(), e.fitted());
@@ -215,7 +215,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         return error(healthy, l.part(), l.stage(), by);
     }
 
-    private static Misfit error(Random r, BuildSheet healthy) {
+    static Misfit error(Random r, BuildSheet healthy) {
         if (!HealthyTune.metered(healthy)) {
             return ofAnyPart(r, healthy);
         }

@@ -62,8 +62,8 @@ public class PumpStudyTest {
     }
 
     /**
-     * Main jets small, nozzles small, the second stage let in early: the jets come first, then the pump, nothing else
-     * is touched, and an early second stage whose sag nobody feels is left alone.
+     * Main jets small, nozzles small, the second stage let in early: the jets come first, then the pump; what is
+     * trimmed after that is by a step, and an early second stage whose sag nobody feels is left alone.
      */
     @Test
     public void aHardCaseIsUntangledInTheOrderOfWork() {
@@ -92,11 +92,14 @@ public class PumpStudyTest {
                 last = a;
                 break;
             }
-            assertThat(now).hasSize(1);
+            assertThat(now).hasSizeLessThanOrEqualTo(2);
             order.addAll(now);
             sheet = a.sheetAfter();
         }
-        assertThat(order).containsExactly(Part.Role.METERING_FUEL, Part.Role.PUMP_RATE);
+        assertThat(order).startsWith(Part.Role.METERING_FUEL, Part.Role.PUMP_RATE).containsOnlyOnce(Part.Role.PUMP_RATE)
+                .containsOnly(Part.Role.METERING_FUEL, Part.Role.IDLE_FUEL, Part.Role.PUMP_RATE);
+        assertThat(MeteredParts.MAIN_JET.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(60.0, 62.0);
+        assertThat(MeteredParts.IDLE_FEED_RESTRICTION.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(33.0, 35.0);
         assertThat(MeteredParts.PUMP_NOZZLE.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(28.0, 38.0);
         Advice done = Objects.requireNonNull(last).advice();
         assertThat(done.verdict()).isEqualTo(Verdict.LEAVE);
