@@ -119,6 +119,7 @@ public final class IdlePicture extends Picture {
     private static void curve(GraphicsContext g, Palette p, Axes a, IdleGuide guide, double base) {
         double lastX = Double.NaN;
         double lastY = 0;
+        double floor = a.h() - FOOT;
         for (double x = LEFT; x <= a.w() - RIGHT; x += 3) {
             double turns = a.low() + (x - LEFT) / (a.w() - LEFT - RIGHT) * (a.high() - a.low());
             Optional<double[]> band = guide.lostAt(turns);
@@ -129,7 +130,14 @@ public final class IdlePicture extends Picture {
             double up = a.y(base * (1 - Math.max(0, band.get()[0] - Z * band.get()[1])));
             double down = a.y(base * (1 - band.get()[0] - Z * band.get()[1]));
             g.setFill(clear(p.accent(), 0.13));
-            g.fillRect(x, up, 3, Math.max(1, down - up));
+            if (up < floor) {
+                g.fillRect(x, up, 3, Math.max(1, Math.min(down, floor) - up));
+            }
+            if (y > floor) {
+                // Below what is shown, where the numbers of the axis stand.
+                lastX = Double.NaN;
+                continue;
+            }
             if (!Double.isNaN(lastX)) {
                 line(g, lastX, lastY, x, y, p.accent(), 2);
             }
