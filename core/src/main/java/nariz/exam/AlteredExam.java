@@ -92,7 +92,7 @@ public final class AlteredExam {
         line.accept("|---|---|---|");
         line.accept(row("right circuit in the first answer", off, e -> e.right ? 1 : 0));
         line.accept(row("... and the very part", off, e -> e.part ? 1 : 0));
-        line.accept(row("... a check first that finds nothing", off, e -> e.checked ? 1 : 0));
+        line.accept(row("... a check that finds nothing, in any round", off, e -> e.checked ? 1 : 0));
         line.accept(row("... left alone", off, e -> e.left ? 1 : 0));
         line.accept(row("a change the wrong way in the first answer", off, e -> e.wrongWay ? 1 : 0));
         line.accept(row("in tune after one round", off, e -> e.tuned && e.rounds == 1 ? 1 : 0));
