@@ -1244,7 +1244,7 @@ public class WindowTest {
         Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("El "));
         for (String shown : List.of("show-card", "show-try", "show-plan", "show-compare", "show-trace", "show-stabs",
                 "show-difference")) {
-            for (Stop s : Stops.all()) {
+            for (Stop s : Stops.of(session.driveProperty().get().sheet().carburetor().family())) {
                 Hands.run(() -> {
                     session.goTo(s);
                     ToggleButton b = (ToggleButton) stage.getScene().lookup("#" + shown);
