@@ -74,8 +74,13 @@ final class AccuracyCommand implements Callable<Integer> {
             err.printf("\r%3.0f %%", 100 * done);
             err.flush();
         };
-        if (reference != null && altered > 0) {
+        if (altered < 0 || (altered > 0 && reference == null)) {
+            throw new ParameterException(spec.commandLine(), "found --altered " + altered
+                    + ". It wants a number of cases an engine, and --reference with the folder of the sound engines.");
+        }
+        if (altered > 0) {
             AlteredExam.report(ReferenceDrive.all(reference), altered, first, out::println, progress);
+            err.println();
             out.flush();
             return 0;
         }

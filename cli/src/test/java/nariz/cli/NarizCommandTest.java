@@ -113,6 +113,13 @@ public class NarizCommandTest {
     }
 
     @Test
+    public void alteredEnginesWantTheFolderTheyComeFrom() {
+        assertThat(run("accuracy", "--altered", "3")).isEqualTo(2);
+        assertThat(err.toString()).contains("found --altered 3").contains("--reference");
+        assertThat(run("accuracy", "--altered", "-1")).isEqualTo(2);
+    }
+
+    @Test
     public void accuracyPrintsOneRowACase() {
         assertThat(run("accuracy", "--first", "2", "--count", "1")).isZero();
         assertThat(out.toString().lines().filter(l -> l.startsWith("| 2 "))).hasSize(1);

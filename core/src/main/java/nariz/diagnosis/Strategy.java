@@ -26,7 +26,7 @@ public record Strategy(String name, double idle, double light, double lightWitho
     /** Load from which on targets get richer towards full load. */
     static final double ENRICHED_LOAD = 0.78;
     /** Load from which on an engine runs at full load. */
-    static final double FULL_LOAD = 0.90;
+    public static final double FULL_LOAD = 0.90;
     /** The default: lean light cruise where the advance allows it, best torque at full load. */
     public static final Strategy BALANCED = new Strategy("balanced", 0.95, 1.02, 0.95, 0.96, 0.95, 0.87);
     /** Leaner cruise for distance. */
@@ -128,7 +128,14 @@ public record Strategy(String name, double idle, double light, double lightWitho
         return idles ? idle : atLoad(load(vacuumPa, sheet), sheet.engine().vacuumAdvance());
     }
 
-    private static double load(double vacuumPa, BuildSheet sheet) {
+    /**
+     * Load of a moment.
+     *
+     * @param vacuumPa vacuum, Pa
+     * @param sheet build
+     * @return manifold over ambient pressure
+     */
+    public static double load(double vacuumPa, BuildSheet sheet) {
         return 1.0 - vacuumPa / sheet.ambient().pressurePa();
     }
 
@@ -155,20 +162,30 @@ public record Strategy(String name, double idle, double light, double lightWitho
         if (cell.idle()) {
             return Regime.IDLE;
         }
-        double load = load(cell, sheet);
-        if (load >= FULL_LOAD) {
-            return Regime.FULL;
-        }
-        if (load >= 0.8) {
-            return Regime.POWER;
-        }
         double sum = 0.0;
         double slot = 0.0;
         for (Circuit c : sheet.carburetor().family().circuits()) {
             sum += phi[c.index()];
             slot += c.lowSpeed() ? phi[c.index()] : 0.0;
         }
-        if (slot > Regime.SLOT_SHARE * sum) {
+        return regime(load(cell, sheet), slot / sum);
+    }
+
+    /**
+     * Regime off idle.
+     *
+     * @param load manifold over ambient pressure
+     * @param slotShare share of the fuel that comes from idle port and slot, 0 to 1
+     * @return the regime
+     */
+    public static Regime regime(double load, double slotShare) {
+        if (load >= FULL_LOAD) {
+            return Regime.FULL;
+        }
+        if (load >= 0.8) {
+            return Regime.POWER;
+        }
+        if (slotShare > Regime.SLOT_SHARE) {
             return Regime.TRANSFER;
         }
         return load < 0.6 ? Regime.CRUISE : Regime.MODERATE;

@@ -107,11 +107,10 @@ final class AlteredEngine {
         double[] pump = column("pump");
         double[] air = column("air");
         double shut = Arrays.stream(plate).min().orElse(0.0) + SHUT_DEG;
-        double ambient = drive.sheet().ambient().pressurePa();
         double since = t[0];
         for (int i = 0; i < t.length; i++) {
-            double load = 1.0 - vacuumPa[i] / ambient;
-            since = load < 0.9 ? t[i] : since;
+            double load = Strategy.load(vacuumPa[i], drive.sheet());
+            since = load < Strategy.FULL_LOAD ? t[i] : since;
             double total = 0.0;
             for (double[] f : fuel) {
                 total += f[i];
@@ -121,9 +120,9 @@ final class AlteredEngine {
             target[i] = Strategy.BALANCED.at(idles, vacuumPa[i], drive.sheet());
             double burnt = air[i] / (drive.sheet().fuel().stoichAfr() * (total + pump[i]) * lambda[i]);
             boolean counts = steady(i) && Math.abs(1.0 / burnt - 1.0) < IN_BALANCE && (idles || !closed)
-                    && (load < 0.9 || t[i] - since > PULL_S);
+                    && (load < Strategy.FULL_LOAD || t[i] - since > PULL_S);
             if (counts) {
-                regime[i] = idles ? Regime.IDLE : of(load, (fuel[0][i] + fuel[2][i]) / total);
+                regime[i] = idles ? Regime.IDLE : Strategy.regime(load, (fuel[0][i] + fuel[2][i]) / total);
             }
         }
     }
@@ -136,19 +135,6 @@ final class AlteredEngine {
             high = Math.max(high, vacuumPa[k]);
         }
         return high - low < STEADY_PA;
-    }
-
-    private static Regime of(double load, double idleShare) {
-        if (load >= 0.9) {
-            return Regime.FULL;
-        }
-        if (load >= 0.8) {
-            return Regime.POWER;
-        }
-        if (idleShare > Regime.SLOT_SHARE) {
-            return Regime.TRANSFER;
-        }
-        return load < 0.6 ? Regime.CRUISE : Regime.MODERATE;
     }
 
     /** Delivery of the four columns' circuits by row, by a carburetor of its own laws. */

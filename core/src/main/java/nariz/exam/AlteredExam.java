@@ -1,8 +1,6 @@
 package nariz.exam;
 
 import java.util.ArrayList;
-import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -30,17 +28,15 @@ import nariz.exam.PracticeCase.Misfit;
 public final class AlteredExam {
     /** Rounds after which a tuner gives up. */
     private static final int MOST_ROUNDS = 3;
-    /** A hidden error whose repair gains this share of the worst one's is as good an answer. */
-    private static final double AS_BAD = 0.6;
     private static final double SINGLE = 0.7;
     private static final int LARGER = 3;
     private static final int MOST_DRAWS = 200;
     /** Share of an error's usual size that leaves a car in tune mostly. */
     private static final double SLIGHT = 1.0 / 3.0;
 
-    final AlteredEngine engine;
-    final List<Misfit> hidden;
-    final BuildSheet fitted;
+    private final AlteredEngine engine;
+    private final List<Misfit> hidden;
+    private final BuildSheet fitted;
     private final String name;
     private final boolean first;
     private final boolean off;
@@ -124,7 +120,8 @@ public final class AlteredExam {
         return out + " |";
     }
 
-    static AlteredExam drawn(ReferenceDrive d, boolean first, long seed) {
+    /** One or two wrong parts that leave the car out of tune, but running. */
+    private static AlteredExam drawn(ReferenceDrive d, boolean first, long seed) {
         Random r = new Random(seed * 7919 + 41);
         AlteredEngine engine = new AlteredEngine(d, seed, Map.of());
         int count = r.nextDouble() < SINGLE ? 1 : 2;
@@ -203,16 +200,10 @@ public final class AlteredExam {
 
     private void judge(Advice a) {
         Change x = a.changes().getFirst();
-        double now = engine.loss(fitted);
-        Map<Misfit, Double> gain = new HashMap<>();
-        hidden.forEach(e -> gain.put(e, now - engine.loss(e.part().fit(fitted, e.side(), e.healthy()))));
-        double most = gain.values().stream().max(Comparator.naturalOrder()).orElse(0.0);
-        List<Misfit> worst = hidden.stream().filter(e -> gain.getOrDefault(e, 0.0) >= AS_BAD * most).toList();
+        List<Misfit> worst = Examination.worst(hidden, fitted, engine::loss);
         right = !checked && worst.stream().anyMatch(e -> fitted.carburetor().family().trims(e.part(), e.side())
                 .sharesFeed(x.circuit()));
         part = right && worst.stream().anyMatch(e -> e.part().equals(x.part()) && e.side() == x.side());
-        wrongWay = a.changes().stream().filter(Change::now).anyMatch(c -> hidden.stream().anyMatch(e -> e.part().equals(
-                c.part()) && e.side() == c.side() && Math.signum(c.to() - c.from()) != Math.signum(e.healthy() - e
-                        .fitted())));
+        wrongWay = Examination.wrongWay(a, hidden);
     }
 }

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.ToDoubleFunction;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.diagnosis.Advice;
@@ -151,7 +152,7 @@ final class Examination {
             return;
         }
         Change first = a.changes().getFirst();
-        List<PracticeCase.Misfit> worst = worst();
+        List<PracticeCase.Misfit> worst = worst(paper.errors(), paper.fitted(), truth::loss);
         outcome.rightCircuit = worst.stream().anyMatch(e -> trimmed(e).sharesFeed(first.circuit()));
         outcome.rightPart = worst.stream().anyMatch(e -> e.part().equals(first.part()) && e.side() == first.side());
         wrongWay(a);
@@ -161,21 +162,35 @@ final class Examination {
         return paper.fitted().carburetor().family().trims(e.part(), e.side());
     }
 
-    private List<PracticeCase.Misfit> worst() {
-        double now = truth.loss(paper.fitted());
+    /**
+     * The error whose repair gains most, and those that gain nearly as much.
+     *
+     * @param errors what is hidden
+     * @param fitted sheet with it
+     * @param loss of a sheet, by the truth
+     * @return those whose blame is right
+     */
+    static List<PracticeCase.Misfit> worst(List<PracticeCase.Misfit> errors, BuildSheet fitted,
+            ToDoubleFunction<BuildSheet> loss) {
+        double now = loss.applyAsDouble(fitted);
         Map<PracticeCase.Misfit, Double> gain = new HashMap<>();
-        for (PracticeCase.Misfit e : paper.errors()) {
-            gain.put(e, now - truth.loss(e.part().fit(paper.fitted(), e.side(), e.healthy())));
+        for (PracticeCase.Misfit e : errors) {
+            gain.put(e, now - loss.applyAsDouble(e.part().fit(fitted, e.side(), e.healthy())));
         }
         double most = gain.values().stream().max(Comparator.naturalOrder()).orElse(0.0);
-        return paper.errors().stream().filter(e -> gain.get(e) >= AS_BAD * most).toList();
+        return errors.stream().filter(e -> gain.getOrDefault(e, 0.0) >= AS_BAD * most).toList();
+    }
+
+    /** Whether what is to be done now moves a part away from where a hidden error has it. */
+    static boolean wrongWay(Advice a, List<PracticeCase.Misfit> errors) {
+        return a.changes().stream().filter(Change::now)
+                .anyMatch(x -> errors.stream().anyMatch(e -> e.part().equals(x.part()) && e.side() == x.side()
+                        && Math.signum(x.to() - x.from()) != Math.signum(e.healthy() - e.fitted())));
     }
 
     /** Away from where a hidden error's part should be, in the first round, when nothing else has been moved yet. */
     private void wrongWay(Advice a) {
-        outcome.wrongWay |= outcome.rounds == 0 && a.changes().stream().filter(Change::now)
-                .anyMatch(x -> paper.errors().stream().anyMatch(e -> e.part().equals(x.part()) && e.side() == x.side()
-                        && Math.signum(x.to() - x.from()) != Math.signum(e.healthy() - e.fitted())));
+        outcome.wrongWay |= outcome.rounds == 0 && wrongWay(a, paper.errors());
     }
 
     private void coverage(Analysis a, BuildSheet sheet) {
