@@ -108,7 +108,7 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
         for (int i = 0; i < at.length; i++) {
             Cell c = cells.get(i);
             at[i] = model.stationAt(c.airKgPerS());
-            double r = Math.log(c.phi() / c.film() / scorer.targetPhi(i));
+            double r = Math.log(c.phi() / scorer.targetPhi(i));
             double sd = Math.hypot(c.phiError() / c.phi(), OWN_SD * Math.sqrt(1.0 + 1.0 / Math.max(0.2, c.dwellS())));
             for (int b = 0; b < n; b++) {
                 double share = bands.share(b, at[i], stations) / (sd * sd);

@@ -23,6 +23,8 @@ public final class PullTrend {
     private static final double LONGEST_S = 8.0;
     private static final double BLOCK_S = 0.5;
     private static final double FILM_TREND = 0.003;
+    /** The walls' correction, and with it its own trend, is good to about this share. */
+    private static final double FILM_DOUBT = 0.35;
     private static final double LONG_PULL_S = 3.0;
     private static final double EARLY_FROM_S = 0.8;
     private static final double EARLY_TO_S = 2.0;
@@ -55,16 +57,19 @@ public final class PullTrend {
         double[] n = new double[m];
         double[] sumD = new double[m];
         double[] sumR = new double[m];
+        double[] sumW = new double[m];
         for (int i = 0; i < d.length; i++) {
             int c = o.cellOf(i);
             if (c >= 0) {
                 n[c]++;
                 sumD[c] += d[o.stateOf(i)];
                 sumR[c] += reading(o, i);
+                sumW[c] += walls(o, i);
             }
         }
         double sdd = 0.0;
         double sdr = 0.0;
+        double sdw = 0.0;
         double srr = 0.0;
         double count = 0.0;
         double[] mean = new double[m];
@@ -78,6 +83,7 @@ public final class PullTrend {
                 double r = reading(o, i) - sumR[c] / n[c];
                 sdd += x * x;
                 sdr += x * r;
+                sdw += x * (walls(o, i) - sumW[c] / n[c]);
                 srr += r * r;
                 count++;
             }
@@ -88,12 +94,17 @@ public final class PullTrend {
         }
         double beta = sdr / sdd;
         double left = Math.max(LEAST_SCATTER * LEAST_SCATTER, (srr - beta * sdr) / Math.max(1.0, count));
-        double sd = Math.hypot(Math.sqrt(left * perBlock / sdd), FILM_TREND);
+        double sd = Math.hypot(Math.hypot(Math.sqrt(left * perBlock / sdd), FILM_TREND), FILM_DOUBT * sdw / sdd);
         return new PullTrend(beta, sd, mean, pressure(o, d), runaway(o, d));
     }
 
     private static double reading(Observation o, int i) {
         return Math.log(o.measuredPhi(i) * o.film().settles(o.stateOf(i)));
+    }
+
+    /** What the walls' correction adds to a reading. */
+    private static double walls(Observation o, int i) {
+        return Math.log(o.film().settles(o.stateOf(i)));
     }
 
     /** D at every sample, s. */
@@ -146,7 +157,8 @@ public final class PullTrend {
                 default -> false;
             };
             if (read && t[s] >= fromS && o.measuredPhi(i) > 0.0 && o.predictedPhi(s) > 0.0) {
-                sum += Math.log(o.measuredPhi(i) * o.film().settles(s) / o.predictedPhi(s));
+                // Where the walls make a pull start rich, what is doubtful of their correction does not count.
+                sum += Math.log(o.measuredPhi(i) / o.predictedPhi(s)) + (1.0 - FILM_DOUBT) * walls(o, i);
                 n++;
             }
         }

@@ -18,7 +18,7 @@ import nariz.sim.SimulatedDrive;
 
 /**
  * What only the simulator knows about a drive: the mixture burnt with any parts in the states the car was in, the
- * film's part of it as on the drive itself.
+ * film's part of it as on the drive itself where it was steady, there or else at that load.
  *
  * <p>Weights and regimes are those of the judge, not of the adviser's sheet model: each regime counts once, a cell in
  * proportion to its dwell but no more than a quarter of its regime's.
@@ -26,6 +26,9 @@ import nariz.sim.SimulatedDrive;
 final class Truth {
     /** Rms error up to which a regime counts as tuned, beside what the healthy car itself shows. */
     static final double BEYOND_BEST = 0.025;
+    /** Walls count as steady below this, as in the measures of the independent simulator's drives. */
+    private static final double STEADY_WALLS_PER_S = 0.012;
+    private static final int LOADS = 10;
 
     private final List<Cell> cells;
     private final double[] driven;
@@ -48,23 +51,53 @@ final class Truth {
     /** The truth behind a drive, in the states an observation counts as steady. */
     static Truth of(Observation o, SimulatedDrive d, long quirksSeed, Map<Fault, Double> faults, boolean stranger) {
         int m = o.cells().size();
-        double[] burnt = new double[m];
-        double[] metered = new double[m];
+        double[] walls = walls(d);
+        double[] t = d.log().timeS();
+        double[][] sum = new double[2][m];
+        int[][] n = new int[2][m];
+        double[] band = new double[LOADS];
+        int[] inBand = new int[LOADS];
         for (int i = 0; i < o.log().size(); i++) {
             int c = o.cellOf(i);
-            if (c >= 0) {
-                int s = o.stateOf(i);
-                burnt[c] += 1.0 / d.trueLambda()[s];
-                for (double[] p : d.truePhi()) {
-                    metered[c] += p[s];
-                }
+            int s = o.stateOf(i);
+            if (c < 0 || s == 0) {
+                continue;
+            }
+            boolean steady = Math.abs(Math.log(walls[s] / walls[s - 1])) < STEADY_WALLS_PER_S * (t[s] - t[s - 1]);
+            for (int late = steady ? 1 : 0; late >= 0; late--) {
+                sum[late][c] += walls[s];
+                n[late][c]++;
+            }
+            if (steady) {
+                band[load(o, s)] += walls[s];
+                inBand[load(o, s)]++;
             }
         }
         double[] driven = new double[m];
         for (int c = 0; c < m; c++) {
-            driven[c] = metered[c] > 0 ? burnt[c] / metered[c] : 1.0;
+            int load = load(o, o.cells().get(c).longestSample());
+            driven[c] = n[1][c] > 0 ? sum[1][c] / n[1][c] : inBand[load] > 0 ? band[load] / inBand[load]
+                    : n[0][c] > 0 ? sum[0][c] / n[0][c] : 1.0;
         }
         return new Truth(o.cells(), driven, quirksSeed, faults, stranger);
+    }
+
+    /** Burnt over metered at every sample. */
+    private static double[] walls(SimulatedDrive d) {
+        double[] out = new double[d.trueLambda().length];
+        for (int s = 0; s < out.length; s++) {
+            double metered = 0.0;
+            for (double[] p : d.truePhi()) {
+                metered += p[s];
+            }
+            out[s] = metered > 0.0 ? 1.0 / d.trueLambda()[s] / metered : 1.0;
+        }
+        return out;
+    }
+
+    private static int load(Observation o, int s) {
+        return (int) Math.clamp(LOADS * (1.0 - o.log().vacuumPa()[s] / o.sheet().ambient().pressurePa()), 0,
+                LOADS - 1);
     }
 
     /** The same with the cells of most dwell in every regime alone: enough for setting a car up. */
