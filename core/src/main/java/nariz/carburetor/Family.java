@@ -185,6 +185,15 @@ public interface Family {
     }
 
     /**
+     * How much of the shape over speed and load that no part cures, as the model has it, a sound carburetor may show.
+     *
+     * @return standard deviation of that share about none; 0 where what sound ones leave was measured on enough of them
+     */
+    default double incurableShape() {
+        return 0.5;
+    }
+
+    /**
      * Sizes on a sheet that can be fitted and hardly ever are: a slip of the pen more often than a choice.
      *
      * @param sheet the build

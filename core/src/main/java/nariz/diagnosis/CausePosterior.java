@@ -126,16 +126,16 @@ final class CausePosterior {
         this.estimate = estimate;
         cells = estimate.cells();
         m = cells.size();
-        faults = FaultSignatures.of(estimate, observation).stream().filter(f -> !ruledOut.contains(f.cause()))
+        faults = FaultSignatures.of(scorer, estimate, observation).stream().filter(f -> !ruledOut.contains(f.cause()))
                 .toList();
         r = new double[m];
         for (int i = 0; i < m; i++) {
-            // A pull burns leaner than it is metered, in sound cars too.
-            r[i] = Math.clamp(Math.log(cells.get(i).phi() / cells.get(i).film() / scorer.targetPhi(i)), -MOST, MOST);
+            r[i] = Math.clamp(Math.log(cells.get(i).phi() / scorer.targetPhi(i)), -MOST, MOST);
         }
         faultProbability = new double[faults.size()];
         effects(cancelled);
-        chol = new CholeskyDecomposition(SoundScatter.of(sheet, scorer, cells, r), 1e-8, 1e-14);
+        chol = new CholeskyDecomposition(SoundScatter.of(sheet, scorer, cells, r,
+                IncurableShape.of(sheet, scorer, estimate, moves)), 1e-8, 1e-14);
         solvedR = chol.getSolver().solve(new ArrayRealVector(r, false)).toArray();
         int n = moves.size() + faults.size();
         vector = new double[n][];

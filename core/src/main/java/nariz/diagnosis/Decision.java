@@ -394,7 +394,7 @@ final class Decision {
         for (CausePosterior.Explanation e : posterior.explanations()) {
             if (e.fault().isPresent()) {
                 FaultSignature f = e.fault().get();
-                double s = e.probability() * (acts.isEmpty() ? f.harm() + scorer.lossOf(e.byFault(), none)
+                double s = e.probability() * (acts.isEmpty() ? f.harm() + felt(e)
                         : Math.max(f.harm(), misled(e, effect)));
                 saves.merge(f.cause(), s, Double::sum);
                 minutes.put(f.cause(), f.minutes());
@@ -412,6 +412,20 @@ final class Decision {
         }
         return worth.entrySet().stream().filter(w -> w.getValue() > 0.0)
                 .sorted(Map.Entry.<String, Double>comparingByValue().reversed()).map(Map.Entry::getKey).toList();
+    }
+
+    /**
+     * What of today's error goes when a fault is found and the parts that were set to it are put right: a fault that
+     * parts make up for is hardly felt.
+     */
+    private double felt(CausePosterior.Explanation e) {
+        double[] none = new double[scorer.size()];
+        double[] rest = posterior.residual().clone();
+        for (int i = 0; i < rest.length; i++) {
+            rest[i] -= e.byFault()[i] + e.moved()[i];
+        }
+        return Math.clamp(scorer.lossOf(posterior.residual(), none) - scorer.lossOf(rest, none), 0.0,
+                scorer.lossOf(e.byFault(), none));
     }
 
     /**

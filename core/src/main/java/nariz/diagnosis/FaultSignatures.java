@@ -46,25 +46,28 @@ final class FaultSignatures {
     private final Observation observation;
     private final PullTrend trend;
     private final WideOpen wide;
+    private final Unexplained unexplained;
 
-    private FaultSignatures(Estimate estimate, Observation observation) {
+    private FaultSignatures(Scorer scorer, Estimate estimate, Observation observation) {
         sheet = observation.sheet();
         cells = estimate.cells();
         this.estimate = estimate;
         this.observation = observation;
         trend = PullTrend.of(observation);
         wide = WideOpen.of(observation);
+        unexplained = new Unexplained(sheet, scorer, estimate);
     }
 
     /**
      * Works them out.
      *
+     * @param scorer targets and ways of running
      * @param estimate what was found
      * @param observation the drive
      * @return one for every fault
      */
-    static List<FaultSignature> of(Estimate estimate, Observation observation) {
-        return new FaultSignatures(estimate, observation).all();
+    static List<FaultSignature> of(Scorer scorer, Estimate estimate, Observation observation) {
+        return new FaultSignatures(scorer, estimate, observation).all();
     }
 
     private List<FaultSignature> all() {
@@ -86,9 +89,9 @@ final class FaultSignatures {
         double spikes = Math.clamp(PER_SPIKE * 100.0 * (observation.spikeShare() - USUAL_SPIKES), -STRONGEST,
                 STRONGEST);
         return List.of(
-                plain(Hypothesis.VACUUM_LEAK, 0.06, 3.0, FaultShapes.leak(sheet, cells, LEAK_M2), true, LOOK,
+                leak(Hypothesis.VACUUM_LEAK, 0.06, FaultShapes.leak(sheet, cells, LEAK_M2), true,
                         "vacuum-leak", "lean-at-idle-less", "with-the-engine-idling"),
-                plain(Hypothesis.EXHAUST_LEAK, 0.05, 3.0, exhaust, false, LOOK,
+                leak(Hypothesis.EXHAUST_LEAK, 0.05, exhaust, false,
                         "exhaust-leak-ahead-of", "lean-only-where-little", "with-a-cold-engine"),
                 new FaultSignature("sensor-offset", message("hypotheses.sensor-offset-or-wrong"), 0.007, 1.0, offset,
                         true, false, 0.0, Double.POSITIVE_INFINITY, 0.0, MISLEADS, LOOK,
@@ -111,6 +114,13 @@ final class FaultSignatures {
                         FaultShapes.airCleaner(sheet, cells, CLEANER_PER_KPA), false, true, drop,
                         Math.hypot(dropSd, CLEANER_DOUBT * drop), cleanerMark(drop, dropSd), MISLEADS, LOOK,
                         message("hypotheses.rich-that-grows-with"), message("hypotheses.repeat-one-full-load")));
+    }
+
+    private FaultSignature leak(String cause, double prior, double[] shape, boolean real, String label, String evidence,
+            String check) {
+        Unexplained.Size read = unexplained.of(shape);
+        return new FaultSignature(cause, message("hypotheses." + label), prior, 3.0, shape, false, real, read.gamma(),
+                read.sd(), 0.0, MISLEADS, LOOK, message("hypotheses." + evidence), message("hypotheses." + check));
     }
 
     private static FaultSignature plain(String cause, double prior, double usual, double[] shape, boolean real,

@@ -71,6 +71,11 @@ final class Scorer {
         return weight[cell];
     }
 
+    /** Factor of a cell's squared deviation in the decision's loss where it is rich. */
+    double importance(int cell) {
+        return whenRich[cell];
+    }
+
     double targetPhi(int cell) {
         return targetPhi[cell];
     }
@@ -92,6 +97,30 @@ final class Scorer {
         double[] out = new double[targetPhi.length];
         for (int i = 0; i < out.length; i++) {
             out[i] = estimate.phi(i);
+        }
+        return out;
+    }
+
+    /**
+     * The shape of a mixture within a way of running.
+     *
+     * @param phi by cell
+     * @param g way of running
+     * @return ln(phi/target) less its mean there by cell; 0 elsewhere
+     */
+    double[] shape(double[] phi, Regime g) {
+        double[] out = new double[phi.length];
+        double sum = 0.0;
+        double mean = 0.0;
+        for (int i = 0; i < out.length; i++) {
+            if (regime[i] == g) {
+                out[i] = Math.log(phi[i] / targetPhi[i]);
+                sum += weight[i];
+                mean += weight[i] * out[i];
+            }
+        }
+        for (int i = 0; i < out.length; i++) {
+            out[i] = regime[i] == g ? out[i] - mean / sum : 0.0;
         }
         return out;
     }

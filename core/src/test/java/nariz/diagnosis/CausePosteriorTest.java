@@ -113,7 +113,8 @@ public class CausePosteriorTest {
         Weighed w = Weighed.of(SOUND, Map.of(), 5);
         Observation o = Observation.of(new EngineSimulator(SOUND, DemoDrive.SEED, Map.of(), 5)
                 .drive(DriveScript.twelveMinutes(), 20, "drive").log(), SOUND, () -> false);
-        RealMatrix c = SoundScatter.of(SOUND, w.scorer(), o.cells(), new double[o.cells().size()]);
+        RealMatrix c = SoundScatter.of(SOUND, w.scorer(), o.cells(), new double[o.cells().size()],
+                new double[o.cells().size()]);
         assertThat(c.subtract(c.transpose()).getNorm1()).isLessThan(1e-12);
         // Fails where a pivot is not positive.
         assertThat(new CholeskyDecomposition(c, 1e-8, 1e-14).getL().getEntry(0, 0)).isPositive();

@@ -87,6 +87,12 @@ public abstract class MeteredFamily extends AbstractFamily {
         return c.count() * (int) c.number("primary.bores");
     }
 
+    /** What sound ones leave is measured (see nariz.diagnosis). */
+    @Override
+    public final double incurableShape() {
+        return 0.0;
+    }
+
     @Override
     public final List<Coefficient> coefficients() {
         return COEFFICIENTS;

@@ -1,0 +1,31 @@
+package nariz.exam;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Strategy;
+import nariz.diagnosis.Verdict;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Sound jet stacks whose progression holes leave a shape that no part cures. */
+public class SoundStacksTest {
+    @DataProvider
+    public Object[] seeds() {
+        return new Object[] {4307L, 4315L, 4321L};
+    }
+
+    @Test(dataProvider = "seeds")
+    public void shapeThatNoPartCuresIsNoLeak(long seed) {
+        PracticeCase c = PracticeCase.ofFamily("stack-jet", seed);
+        assertThat(c.errors()).isEmpty();
+        assertThat(c.faults()).isEmpty();
+        Analysis a = Analysis.of(c.fitted(), c.drive().log(), Strategy.BALANCED, List.of(), () -> false);
+        assertThat(a.advice().verdict()).isEqualTo(Verdict.LEAVE);
+        assertThat(a.advice().hypotheses()).filteredOn(h -> List.of(Hypothesis.VACUUM_LEAK,
+                Hypothesis.EXHAUST_LEAK).contains(h.cause()))
+                .allSatisfy(h -> assertThat(h.probability()).isLessThan(0.25));
+    }
+}
