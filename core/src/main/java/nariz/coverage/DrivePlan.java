@@ -12,6 +12,7 @@ import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Family;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
+import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Regime;
 import nariz.dynamics.PumpStudy;
 import nariz.dynamics.TipIn;
@@ -174,7 +175,8 @@ public record DrivePlan(List<Item> items) {
                 next) -> next).orElse(metering);
         out.add(new Item(atFullLoad, message("drive-plan.two-full-throttle-pulls", 0.5 * red, 0.9 * red),
                 message("drive-plan.closed-course-or-rolling"),
-                0.5 * red, 0.95 * red, 0, FULL_PA, SECONDS, 8, full(o, 0.5 * red, 0.95 * red)));
+                0.5 * red, 0.95 * red, 0, FULL_PA, SECONDS, CircuitFinding.ENOUGH_PULL_S,
+                full(o, 0.5 * red, 0.95 * red)));
         Optional<Circuit> pump = family.circuit(Stage.PRIMARY, Circuit.Role.PUMP);
         if (pump.isEmpty()) {
             return new DrivePlan(out);

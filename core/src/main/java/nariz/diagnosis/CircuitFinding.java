@@ -23,6 +23,9 @@ import nariz.text.Message;
  */
 public record CircuitFinding(Circuit circuit, double correction, double low, double high, double share, double error,
         Status status, List<Message> confoundedWith, Optional<Slope> slope, Message why, Message settledBy) {
+    /** Seconds of full load after which no more are asked for: it is driven in pulls, not held. */
+    public static final double ENOUGH_PULL_S = 8.0;
+
     /** Copies the list. */
     public CircuitFinding {
         confoundedWith = List.copyOf(confoundedWith);

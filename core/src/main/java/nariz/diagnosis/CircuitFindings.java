@@ -85,7 +85,7 @@ final class CircuitFindings {
             }
             double error = changes.stream().filter(x -> x.circuit().equals(c) && x.now()
                     && x.part().role() != Part.Role.IDLE_STOP).findFirst().map(this::whereItWorks).orElse(read[0]);
-            boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < ENOUGH_S);
+            boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < enoughS(c));
             out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
                     read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
                     : Double.NaN, status,
@@ -147,11 +147,16 @@ final class CircuitFindings {
                     estimate.correction(c) - known, estimate.correction(c) + known);
         }
         List<Message> others = confounded(c);
-        if (read[1] < ENOUGH_S) {
+        if (read[1] < enoughS(c)) {
             return message("doubt.too-little", read[1]);
         }
         return others.isEmpty() ? message("doubt.wide", read[1]) : message("doubt.not-told-apart", read[1],
                 Message.join(", ", others));
+    }
+
+    /** A second stage is read in pulls. */
+    private static double enoughS(Circuit c) {
+        return c.stage() == Stage.SECONDARY ? CircuitFinding.ENOUGH_PULL_S : ENOUGH_S;
     }
 
     /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */

@@ -23,7 +23,7 @@ import nariz.units.Units;
  */
 final class SharedFullLoad {
     /** Enriched running on the first stage alone that tells them apart, s. */
-    static final double ENOUGH_S = 8.0;
+    static final double ENOUGH_S = CircuitFinding.ENOUGH_PULL_S;
     /**
      * The other explanation's share of the favoured one's probability from where on the answer waits, and its least.
      */

@@ -1,6 +1,6 @@
 package nariz.estimation;
 
-import java.util.Arrays;
+import java.util.stream.IntStream;
 import nariz.log.DriveLog;
 
 /**
@@ -23,6 +23,8 @@ public final class WallFilm {
     /** A film has to explain this share of the variance more than one that was tried before it. */
     private static final double BETTER = 0.002;
     private static final double LIMIT = 0.30;
+    private static final int SPEEDS = 60;
+    private static final int LOADS = 30;
 
     private final double share;
     private final double timeS;
@@ -37,23 +39,23 @@ public final class WallFilm {
     }
 
     static WallFilm of(Observation o) {
-        int[] cell = bins(o);
-        double[] fuel = new double[cell.length];
-        double[] wets = new double[cell.length];
+        Readings readings = Readings.of(o);
+        double[] fuel = new double[o.log().size()];
+        double[] wets = new double[fuel.length];
         double ambient = o.sheet().ambient().pressurePa();
         for (int i = 0; i < fuel.length; i++) {
             fuel[i] = o.predictedPhi(i) * o.airKgPerS(i);
             wets[i] = Math.pow(Math.clamp(1.0 - o.log().vacuumPa()[i] / ambient, 0.0, 1.0), LOAD_POWER);
         }
         float[] best = run(o.log().timeS(), fuel, wets, 0.0, 1.0);
-        double least = withinCells(o, cell, best);
+        double least = readings.within(best);
         double share = 0.0;
         double time = 1.0;
         for (double x : SHARES) {
             for (double tau : TIMES_S) {
                 if (x > 0.0) {
                     float[] s = run(o.log().timeS(), fuel, wets, x, tau);
-                    double v = withinCells(o, cell, s);
+                    double v = readings.within(s);
                     if (v < least * (1.0 - BETTER)) {
                         least = v;
                         best = s;
@@ -66,43 +68,51 @@ public final class WallFilm {
         return new WallFilm(share, time, best, o.log().timeS());
     }
 
-    /** Bins of speed and load for the criterion alone, coarser than the cells of the estimate. */
-    private static int[] bins(Observation o) {
-        DriveLog log = o.log();
-        int[] out = new int[log.size()];
-        Arrays.fill(out, -1);
-        double ambient = o.sheet().ambient().pressurePa();
-        for (int i = 0; i < out.length; i++) {
-            if (o.flag(i) == Flag.STEADY) {
-                int s = o.stateOf(i);
-                int r = (int) Math.clamp(Math.log(log.rpm()[s] / 300.0) / 0.08, 0, 59);
-                int v = (int) Math.clamp(log.vacuumPa()[s] / ambient * 30.0, 0, 29);
-                out[i] = r * 30 + v;
+    /**
+     * Steady readings, in bins of speed and load for the criterion alone, coarser than the cells of the estimate.
+     *
+     * @param state sample of the engine's state each belongs to
+     * @param bin bin
+     * @param lnPhi ln of what was read
+     */
+    private record Readings(int[] state, int[] bin, double[] lnPhi) {
+        static Readings of(Observation o) {
+            DriveLog log = o.log();
+            int[] steady = IntStream.range(0, log.size()).filter(i -> o.flag(i) == Flag.STEADY).toArray();
+            int[] state = new int[steady.length];
+            int[] bin = new int[steady.length];
+            double[] lnPhi = new double[steady.length];
+            double ambient = o.sheet().ambient().pressurePa();
+            for (int k = 0; k < steady.length; k++) {
+                state[k] = o.stateOf(steady[k]);
+                int r = (int) Math.clamp(Math.log(log.rpm()[state[k]] / 300.0) / 0.08, 0, SPEEDS - 1);
+                int v = (int) Math.clamp(log.vacuumPa()[state[k]] / ambient * LOADS, 0, LOADS - 1);
+                bin[k] = r * LOADS + v;
+                lnPhi[k] = Math.log(o.measuredPhi(steady[k]));
             }
+            return new Readings(state, bin, lnPhi);
         }
-        return out;
-    }
 
-    private static double withinCells(Observation o, int[] cell, float[] settles) {
-        double[] n = new double[60 * 30];
-        double[] sum = new double[n.length];
-        double[] square = new double[n.length];
-        for (int i = 0; i < cell.length; i++) {
-            if (cell[i] >= 0) {
-                double y = Math.log(o.measuredPhi(i) * settles[o.stateOf(i)]);
-                n[cell[i]]++;
-                sum[cell[i]] += y;
-                square[cell[i]] += y * y;
+        /** Variance within bins of what was read, freed of a film. */
+        double within(float[] settles) {
+            double[] n = new double[SPEEDS * LOADS];
+            double[] sum = new double[n.length];
+            double[] square = new double[n.length];
+            for (int k = 0; k < bin.length; k++) {
+                double y = lnPhi[k] + Math.log(settles[state[k]]);
+                n[bin[k]]++;
+                sum[bin[k]] += y;
+                square[bin[k]] += y * y;
             }
-        }
-        double total = 0.0;
-        for (int k = 0; k < n.length; k++) {
-            if (n[k] > 3) {
-                // Square root of dwell: a long idle says nothing about the film and must not outvote the pulls.
-                total += (square[k] / n[k] - (sum[k] / n[k]) * (sum[k] / n[k])) * Math.sqrt(n[k]);
+            double total = 0.0;
+            for (int k = 0; k < n.length; k++) {
+                if (n[k] > 3) {
+                    // Square root of dwell: a long idle says nothing about the film and must not outvote the pulls.
+                    total += (square[k] / n[k] - (sum[k] / n[k]) * (sum[k] / n[k])) * Math.sqrt(n[k]);
+                }
             }
+            return total;
         }
-        return total;
     }
 
     /** Ratio of metered to burnt fuel, by sample; 1 where the fuel is not known. */
