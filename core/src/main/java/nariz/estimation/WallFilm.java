@@ -1,5 +1,6 @@
 package nariz.estimation;
 
+import java.util.Arrays;
 import java.util.stream.IntStream;
 import nariz.log.DriveLog;
 
@@ -168,10 +169,8 @@ public final class WallFilm {
      * @return relative change a second, 0 or more; infinite at the start of the log
      */
     double perS(int sample, double spanS) {
-        int before = sample;
-        while (before >= 0 && t[sample] - t[before] < spanS) {
-            before--;
-        }
+        int at = Arrays.binarySearch(t, 0, sample + 1, t[sample] - spanS);
+        int before = at >= 0 ? at : -at - 2;
         return before < 0 ? Double.POSITIVE_INFINITY
                 : Math.abs(Math.log(settles[sample] / settles[before])) / (t[sample] - t[before]);
     }

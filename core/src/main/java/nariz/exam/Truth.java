@@ -26,7 +26,7 @@ import nariz.sim.SimulatedDrive;
 final class Truth {
     /** Rms error up to which a regime counts as tuned, beside what the healthy car itself shows. */
     static final double BEYOND_BEST = 0.025;
-    /** Walls count as steady below this, as in the measures of the independent simulator's drives. */
+    /** Walls count as steady below this: about what the measures of the independent simulator's drives leave in. */
     private static final double STEADY_WALLS_PER_S = 0.012;
     private static final int LOADS = 10;
 
