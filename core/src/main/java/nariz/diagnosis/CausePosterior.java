@@ -422,7 +422,7 @@ final class CausePosterior {
         return explanations;
     }
 
-    /** {@return ln of phi over target without the film's part, by cell; not a copy} */
+    /** {@return ln of phi over target, by cell; not a copy} */
     double[] residual() {
         return r;
     }

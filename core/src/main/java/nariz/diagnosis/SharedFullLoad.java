@@ -22,8 +22,6 @@ import nariz.units.Units;
  * waits for the pull that can.
  */
 final class SharedFullLoad {
-    /** Enriched running on the first stage alone that tells them apart, s. */
-    static final double ENOUGH_S = CircuitFinding.ENOUGH_PULL_S;
     /**
      * The other explanation's share of the favoured one's probability from where on the answer waits, and its least.
      */
@@ -54,7 +52,7 @@ final class SharedFullLoad {
         Optional<Circuit> power = family.circuit(Stage.PRIMARY, Circuit.Role.ENRICHMENT);
         Optional<Circuit> rear = family.circuit(Stage.SECONDARY, Circuit.Role.METERING);
         double line = family.enrichmentPa(sheet.carburetor(), Stage.PRIMARY);
-        if (power.isEmpty() || rear.isEmpty() || line <= 0.0 || aloneS(line) >= ENOUGH_S) {
+        if (power.isEmpty() || rear.isEmpty() || line <= 0.0 || aloneS(line) >= CircuitFinding.ENOUGH_PULL_S) {
             return List.of();
         }
         List<Decision.Step> shared = chosen.stream().filter(s -> on(s, power.get()) || on(s, rear.get())).toList();
@@ -120,9 +118,9 @@ final class SharedFullLoad {
     AwaitedPull pull() {
         double line = sheet.carburetor().family().enrichmentPa(sheet.carburetor(), Stage.PRIMARY);
         boolean linked = sheet.carburetor().family().linked(sheet.carburetor());
-        Message text = linked ? message("advice-builder.pull-before-the-linkage", ENOUGH_S,
+        Message text = linked ? message("advice-builder.pull-before-the-linkage", CircuitFinding.ENOUGH_PULL_S,
                 Measure.atMost(line - CLEAR_PA),
-                Measure.VACUUM_UNIT) : message("advice-builder.pull-from-low-speed", ENOUGH_S);
-        return new AwaitedPull(text, ENOUGH_S, aloneS(line));
+                Measure.VACUUM_UNIT) : message("advice-builder.pull-from-low-speed", CircuitFinding.ENOUGH_PULL_S);
+        return new AwaitedPull(text, CircuitFinding.ENOUGH_PULL_S, aloneS(line));
     }
 }

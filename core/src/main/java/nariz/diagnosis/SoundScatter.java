@@ -4,6 +4,7 @@ import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Stage;
 import nariz.estimation.Cell;
+import nariz.estimation.WallFilm;
 import nariz.units.Units;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.RealMatrix;
@@ -52,8 +53,6 @@ final class SoundScatter {
     private static final double IDLE_SD = 0.03;
     private static final double FULL_SD = 0.018;
     private static final double TILT_SD = 0.065;
-    /** Film's share of a cell's mixture is known to about this share of its size. */
-    private static final double FILM_SD = 0.25;
     /** Around its line an enrichment steps where a target slopes: no rating cures that. */
     private static final double LINE_SD = 0.03;
     private static final double LINE_WIDTH_PA = 1.7 * Units.INHG;
@@ -111,11 +110,11 @@ final class SoundScatter {
             Cell a = cells.get(i);
             for (int j = 0; j <= i; j++) {
                 Cell b = cells.get(j);
-                double smooth = a.kinship(b, ambient, AIR_LENGTH, LOAD_LENGTH);
+                double smooth = kinship(a, b, ambient);
                 double v = LEVEL_SD * LEVEL_SD + smooth * (SMOOTH_SD * SMOOTH_SD + LINE_SD * LINE_SD * line[i] * line[j]
                         * near(a.vacuumPa() - b.vacuumPa(), LINE_LENGTH_PA));
                 v += GAIN_SD * GAIN_SD * (scorer.targetPhi(i) - 1.0) * (scorer.targetPhi(j) - 1.0)
-                        + FILM_SD * FILM_SD * (1.0 - a.film()) * (1.0 - b.film())
+                        + WallFilm.DOUBT * WallFilm.DOUBT * (1.0 - a.film()) * (1.0 - b.film())
                         + TILT_SD * TILT_SD * tilt[i] * tilt[j];
                 v += LIGHT_SLOPE * LIGHT_SLOPE * light[i] * light[j] + LOAD_SLOPE * LOAD_SLOPE * loaded[i] * loaded[j];
                 if (a.idle() && b.idle()) {
@@ -127,9 +126,8 @@ final class SoundScatter {
                 c.setEntry(i, j, v);
                 c.setEntry(j, i, v);
             }
-            double read = Math.hypot(a.phiError() / a.phi(), SHORT_STAY / Math.sqrt(a.dwellS()));
             double large = SHARE_SD * r[i];
-            c.addToEntry(i, i, read * read + OWN_SD * OWN_SD + large * large);
+            c.addToEntry(i, i, own(a) + large * large);
         }
         for (Regime g : SET_UP) {
             setUp(c, scorer, g);
@@ -141,6 +139,17 @@ final class SoundScatter {
             }
         }
         return c;
+    }
+
+    /** How much alike two cells' errors are that are smooth over ln airflow and load, 0 to 1. */
+    static double kinship(Cell a, Cell b, double ambientPa) {
+        return a.kinship(b, ambientPa, AIR_LENGTH, LOAD_LENGTH);
+    }
+
+    /** Variance of a cell's own ln phi: its reading, its stay, and what no neighbour shares. */
+    static double own(Cell a) {
+        double read = Math.hypot(a.phiError() / a.phi(), SHORT_STAY / Math.sqrt(a.dwellS()));
+        return read * read + OWN_SD * OWN_SD;
     }
 
     /** Conditions a covariance on the mean over a way of running being nought to within {@link #SET_UP_SD}. */

@@ -22,11 +22,11 @@ import org.hipparchus.linear.RealMatrix;
  * <p>K_ij = sum_c circuit² s_ic s_jc + level_g² + bend² v_i v_j + smooth² k_ij + own²,
  *
  * <p>s the share of circuit c, g the way of running if both cells are of one, v the model's own ln(phi/target) less its
- * mean there, k as in {@link SoundScatter}. A fault of size gamma adds gamma f; by generalised least squares gamma =
- * f'K⁻¹q / f'K⁻¹f with variance 1/(f'K⁻¹f) (Rao, Linear Statistical Inference, 1973, section 4a).
+ * mean there, k and own as in {@link SoundScatter}. A fault of size gamma adds gamma f; by generalised least squares
+ * gamma = f'K⁻¹q / f'K⁻¹f with variance 1/(f'K⁻¹f) (Rao, Linear Statistical Inference, 1973, section 4a).
  *
- * <p>Over engines without a fault, gamma of a vacuum leak over its standard deviation has a root mean square of 1.0 on
- * an independent simulator's drives, 1.0 on stack-jet sets and 0.7 on strangers.
+ * <p>Over engines without a fault, gamma of a vacuum leak over its standard deviation has a root mean square of 0.7 on
+ * an independent simulator's drives, 0.9 on stack-jet sets and 0.6 on strangers: it claims rather too little.
  */
 final class Unexplained {
     /** How far a circuit's share may be off beyond what was estimated. */
@@ -37,10 +37,6 @@ final class Unexplained {
     /** How far the shape of the model is too pronounced or too flat. */
     private static final double BEND_SD = 0.4;
     private static final double SMOOTH_SD = 0.015;
-    private static final double AIR_LENGTH = 0.21;
-    private static final double LOAD_LENGTH = 0.075;
-    private static final double OWN_SD = 0.004;
-    private static final double SHORT_STAY = 0.005;
 
     private final DecompositionSolver solver;
     private final double[] solvedQ;
@@ -69,15 +65,14 @@ final class Unexplained {
         for (int i = 0; i < m; i++) {
             Cell a = cells.get(i);
             for (int j = 0; j <= i; j++) {
-                double v = SMOOTH_SD * SMOOTH_SD * a.kinship(cells.get(j), ambient, AIR_LENGTH, LOAD_LENGTH);
+                double v = SMOOTH_SD * SMOOTH_SD * SoundScatter.kinship(a, cells.get(j), ambient);
                 for (double[] f : free) {
                     v += f[i] * f[j];
                 }
                 k.setEntry(i, j, v);
                 k.setEntry(j, i, v);
             }
-            double read = Math.hypot(a.phiError() / a.phi(), SHORT_STAY / Math.sqrt(a.dwellS()));
-            k.addToEntry(i, i, read * read + OWN_SD * OWN_SD);
+            k.addToEntry(i, i, SoundScatter.own(a));
         }
         solver = new CholeskyDecomposition(k, 1e-8, 1e-14).getSolver();
         solvedQ = solver.solve(new ArrayRealVector(q, false)).toArray();

@@ -9,6 +9,7 @@ import java.util.function.IntToDoubleFunction;
 import java.util.function.ToDoubleFunction;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
+import nariz.estimation.WallFilm;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 
@@ -22,7 +23,7 @@ import nariz.log.DriveLog;
  * makes one pull differ from another (sd {@value #PULLS_DIFFER}). A jet or bleed shows in b, a supply that runs dry in
  * c, heat in d; pulls in one gear run through speed and time together, and the posterior's spreads (linear Gaussian,
  * priors {@link #PRIOR_SD}) say how far they can be told apart. Blocks of one second count as one; what the correction
- * for the walls leaves, {@value #WALLS_LEAVE} a second, widens c.
+ * for the walls leaves, {@value #WALLS_LEAVE} a second, and the doubt about its own trend widen c.
  */
 public final class PullStudy {
     private static final double LOAD = 0.88;
@@ -89,6 +90,12 @@ public final class PullStudy {
      * @param high high end
      */
     public record Trend(double mean, double low, double high) {
+        /** The same with one more standard error. */
+        Trend widened(double sd) {
+            double half = Math.hypot(high - mean, Z90 * sd);
+            return new Trend(mean, mean - half, mean + half);
+        }
+
         /** {@return whether the interval leaves out none at all} */
         public boolean told() {
             return low > 0.0 || high < 0.0;
@@ -115,7 +122,8 @@ public final class PullStudy {
         }
     }
 
-    private record Block(double rpm, double inPullS, int pull, double y, double model) {
+    /** Means of a stretch of a pull; walls is ln of metered over burnt. */
+    private record Block(double rpm, double inPullS, int pull, double y, double model, double walls) {
     }
 
     /**
@@ -140,7 +148,9 @@ public final class PullStudy {
         }
         // Speeds and loads differ between moments and pulls: what the carburetor does along them is not time's.
         Trend[] beyondModel = trends(blocks, Block::model);
-        return Optional.of(new Finding(pulls, trends(blocks, Block::y)[1], beyondModel[2], beyondModel[3]));
+        double walls = WallFilm.TREND_DOUBT * trends(blocks, Block::walls)[2].mean();
+        return Optional.of(new Finding(pulls, trends(blocks, Block::y)[1], beyondModel[2].widened(walls),
+                beyondModel[3]));
     }
 
     private static List<int[]> spans(Observation o) {
@@ -185,7 +195,7 @@ public final class PullStudy {
             DoubleUnaryOperator target) {
         double[] t = o.log().timeS();
         List<Block> out = new ArrayList<>();
-        double[] sum = new double[4];
+        double[] sum = new double[5];
         int n = 0;
         double since = Double.NaN;
         for (int i = span[0]; i < t.length && o.stateOf(i) <= span[1]; i++) {
@@ -195,8 +205,8 @@ public final class PullStudy {
             }
             since = Double.isNaN(since) ? t[s] : since;
             if (t[s] - since >= BLOCK_S) {
-                out.add(new Block(sum[0] / n, sum[1] / n, pull, sum[2] / n, sum[3] / n));
-                sum = new double[4];
+                out.add(new Block(sum[0] / n, sum[1] / n, pull, sum[2] / n, sum[3] / n, sum[4] / n));
+                sum = new double[5];
                 n = 0;
                 since = t[s];
             }
@@ -204,10 +214,11 @@ public final class PullStudy {
             sum[1] += t[s] - t[span[0]];
             sum[2] += error(o, i, target);
             sum[3] -= Math.log(o.measuredPhi(i) * o.film().settles(s) / settled.applyAsDouble(s));
+            sum[4] += Math.log(o.film().settles(s));
             n++;
         }
         if (n > 0) {
-            out.add(new Block(sum[0] / n, sum[1] / n, pull, sum[2] / n, sum[3] / n));
+            out.add(new Block(sum[0] / n, sum[1] / n, pull, sum[2] / n, sum[3] / n, sum[4] / n));
         }
         return out;
     }

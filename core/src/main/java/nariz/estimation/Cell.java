@@ -8,9 +8,11 @@ package nariz.estimation;
  * @param thetaRad primary plate angle, rad
  * @param airKgPerS air, kg/s
  * @param dwellS time spent, s
- * @param phi measured 1/lambda of what was burnt, mean of the readings
+ * @param phi 1/lambda of what burns here once the walls are nearly steady: mean of the readings, freed of the film they
+ *     were read with, times {@code film}
  * @param phiError standard error of that mean from scatter alone
- * @param film fuel burnt over fuel metered, since the manifold walls take up and give back; 1 when they are settled
+ * @param film fuel burnt over fuel metered once the walls are nearly steady, since they take up and give back; 1 when
+ *     they are settled
  * @param filmError standard error of that factor
  * @param idle whether this is curb idle
  * @param airMeasured whether the air was metered and not reckoned from filling

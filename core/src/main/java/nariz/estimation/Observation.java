@@ -27,9 +27,9 @@ import nariz.units.Units;
  * within 1.3 inHg (2.6 at a loping idle), throttle within 3 %, speed within 30 %.
  *
  * <p>Fuel on the manifold walls makes a pull burn lean for seconds and what follows it burn rich, while every gauge
- * stands still. That is how the car is driven and what its cylinders burn, so it stays in what a cell reads; what the
- * walls did there ({@link WallFilm}) is kept beside it, for what the carburetor metered. A reading that still swings by
- * more than 4 % a second does not count.
+ * stands still. That is how the car is driven, so a cell holds what burns once the walls are nearly steady, and beside
+ * it what they take there ({@link WallFilm}), for what the carburetor metered. A reading that still swings by more than
+ * 4 % a second does not count.
  *
  * <p>Cams with overlap make the sensor read lean at idle ({@link Overlap}); that is taken out.
  */

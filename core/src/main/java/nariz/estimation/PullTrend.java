@@ -23,8 +23,6 @@ public final class PullTrend {
     private static final double LONGEST_S = 8.0;
     private static final double BLOCK_S = 0.5;
     private static final double FILM_TREND = 0.003;
-    /** The walls' correction, and with it its own trend, is good to about this share. */
-    private static final double FILM_DOUBT = 0.35;
     private static final double LONG_PULL_S = 3.0;
     private static final double EARLY_FROM_S = 0.8;
     private static final double EARLY_TO_S = 2.0;
@@ -94,7 +92,8 @@ public final class PullTrend {
         }
         double beta = sdr / sdd;
         double left = Math.max(LEAST_SCATTER * LEAST_SCATTER, (srr - beta * sdr) / Math.max(1.0, count));
-        double sd = Math.hypot(Math.hypot(Math.sqrt(left * perBlock / sdd), FILM_TREND), FILM_DOUBT * sdw / sdd);
+        double sd = Math.hypot(Math.hypot(Math.sqrt(left * perBlock / sdd), FILM_TREND),
+                WallFilm.TREND_DOUBT * sdw / sdd);
         return new PullTrend(beta, sd, mean, pressure(o, d), runaway(o, d));
     }
 
@@ -158,7 +157,7 @@ public final class PullTrend {
             };
             if (read && t[s] >= fromS && o.measuredPhi(i) > 0.0 && o.predictedPhi(s) > 0.0) {
                 // Where the walls make a pull start rich, what is doubtful of their correction does not count.
-                sum += Math.log(o.measuredPhi(i) / o.predictedPhi(s)) + (1.0 - FILM_DOUBT) * walls(o, i);
+                sum += Math.log(o.measuredPhi(i) / o.predictedPhi(s)) + (1.0 - WallFilm.TREND_DOUBT) * walls(o, i);
                 n++;
             }
         }

@@ -17,8 +17,6 @@ final class SteadyCells {
     private static final int BINS = 300;
     private static final double BIN = 0.003;
     private static final double LEAST_RATIO = 0.6;
-    /** The film's factor is good to about a quarter of what it differs from 1: a fifth on 74 independent drives. */
-    private static final double FILM_SD = 0.25;
     /**
      * The walls are steady enough where their part of the mixture moves by less than this a second: full load is driven
      * in pulls alone, whose later seconds are what a driver gets and a tuner aims at, not what would burn for ever.
@@ -261,7 +259,7 @@ final class SteadyCells {
             double independent = Math.max(1.0, dwell / 0.5);
             double scatter = Math.max(0.002, Math.sqrt(var / independent));
             return new Cell(rpm / count, vacuum / count, thetaSum / count, airSum / count, dwell, s * walls,
-                    scatter, walls, FILM_SD * unsettled / count, idle,
+                    scatter, walls, WallFilm.DOUBT * unsettled / count, idle,
                     log.has(Channel.AIRFLOW), o.stateOf(bestMiddle));
         }
     }

@@ -92,6 +92,14 @@ public class DriveDynamicsTest {
     }
 
     @Test
+    public void demosPullsAreNotToldToRunShortOfFuel() {
+        DriveDynamics d = dynamics(DemoDrive.sheet(), DemoDrive.drive().log());
+        assertThat(codes(d.ofPulls())).doesNotContain("dynamics.pull-time-leaner", "dynamics.pull-time-richer");
+        PullStudy.Trend time = d.pulls().orElseThrow().perSecond();
+        assertThat(time.high() - time.mean()).isLessThan(0.03);
+    }
+
+    @Test
     public void aSupplyThatRunsDryShowsAlongTimeAndStopsThePull() {
         BuildSheet s = sheet("6.5 inHg", "mechanical");
         PullStudy.Finding sound = dynamics(s, driven(s, Map.of())).pulls().orElseThrow();
