@@ -43,6 +43,7 @@ final class AdviceBuilder {
     private final Optional<Previous> previous;
     private Optional<AwaitedPull> awaited = Optional.empty();
     private Optional<PumpStudy.Finding> pump = Optional.empty();
+    private int openings;
     private DriveDynamics dynamics = DriveDynamics.NONE;
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
@@ -82,8 +83,9 @@ final class AdviceBuilder {
     }
 
     /** What the openings of the throttle and other moving moments showed. */
-    AdviceBuilder moments(Optional<PumpStudy.Finding> openings, DriveDynamics others) {
-        pump = openings;
+    AdviceBuilder moments(int usable, Optional<PumpStudy.Finding> ofOpenings, DriveDynamics others) {
+        openings = usable;
+        pump = ofOpenings;
         dynamics = others;
         return this;
     }
@@ -107,7 +109,8 @@ final class AdviceBuilder {
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
         CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
-        List<CircuitFinding> circuits = found.of(changes, check, pump);
+        List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(decision.ofFaults(checks))
+                : Optional.empty(), pump, openings);
         Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
                 ? Verdict.MORE_DATA : leaveOrRead(today);
         List<Message> missing = new ArrayList<>(found.missing());
@@ -117,8 +120,9 @@ final class AdviceBuilder {
                 predictions(today, after), FlagStretch.of(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
-                new RulesOfThumb(observation.sheet(), estimate, scorer, decision).all(), banks(), sensor(observation),
-                        Optional.of(estimate.carried()), pump, dynamics, observation.log().unread(),
+                new RulesOfThumb(observation.sheet(), estimate, scorer, decision, dynamics.enrichment()).all(),
+                        banks(), sensor(observation), Optional.of(estimate.carried()), pump, dynamics,
+                observation.log().unread(),
                         NeedleProfile.of(observation.sheet(), estimate, scorer));
     }
 
@@ -269,7 +273,7 @@ final class AdviceBuilder {
             }
         }
         if (s.ladder().part().role() == Part.Role.ENRICHMENT_OPENING && s.ladder().stage() == Stage.PRIMARY) {
-            dynamics.lineCosts().ifPresent(out::add);
+            dynamics.lineCosts(s.to() > s.from()).ifPresent(out::add);
         }
         if (out.isEmpty()) {
             out.add(message("advice-builder.it-takes-back-what"));
@@ -442,6 +446,17 @@ final class AdviceBuilder {
         Hypothesis second = causes.stream().filter(Hypothesis::fault).filter(c -> !c.equals(h)).findFirst().orElse(h);
         Message also = !second.equals(h) && second.probability() > 0.3 * h.probability()
                 ? message("advice-builder.or", second.label()) : Message.NONE;
-        return message("advice-builder.check-before-you-buy", message("a-cause." + h.cause()), also);
+        double parts = causes.stream().filter(c -> c.cause().equals(Hypothesis.CALIBRATION))
+                .mapToDouble(Hypothesis::probability).sum();
+        double looked = causes.stream().filter(c -> checks.contains(c.cause())).mapToDouble(Hypothesis::probability)
+                .sum();
+        Message fault = message("a-cause." + h.cause()).then(also);
+        return looked < parts ? message("advice-builder.check-though-parts", fault, percent(looked), percent(parts))
+                : message("advice-builder.check-before-you-buy", fault);
+    }
+
+    /** Never none and never certain. */
+    private static long percent(double probability) {
+        return Math.clamp(Math.round(100 * probability), 1, 99);
     }
 }

@@ -166,10 +166,12 @@ public final class AdviceText {
         Map<Flag, Double> share = new EnumMap<>(Flag.class);
         a.flags().forEach(f -> share.merge(f.kind(), f.share(), Double::sum));
         if (!share.isEmpty()) {
-            List<String> words = share.entrySet().stream()
+            List<String> words = share.entrySet().stream().filter(e -> e.getValue() >= 0.005)
                     .map(e -> String.format(Locale.ROOT, "%s %.0f %%", e.getKey().label(), 100 * e.getValue()))
                     .toList();
-            out.add(wrap("Not counted as steady: " + String.join(", ", words) + ".", ""));
+            if (!words.isEmpty()) {
+                out.add(wrap("Not counted as steady: " + String.join(", ", words) + ".", ""));
+            }
         }
         out.add(String.format(Locale.ROOT,
                 "Readings lined up with a sensor lag of %.2f s and %.1f L of exhaust ahead of "

@@ -47,7 +47,7 @@ public final class Analysis {
     private final Optional<AwaitedPull> awaited;
 
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
-            List<Decision.Step> decided, Optional<PumpStudy.Finding> pump, DriveDynamics dynamics) {
+            List<Decision.Step> decided, int openings, Optional<PumpStudy.Finding> pump, DriveDynamics dynamics) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
@@ -113,12 +113,14 @@ public final class Analysis {
         List<Decision.Step> decided = List.copyOf(decision.decide(cancelled));
         WhatIf whatIf = new WhatIf(o, e);
         // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.
+        List<TipIn> openings = TipIns.of(o, whatIf::phi);
         Optional<PumpStudy.Finding> pump = decided.isEmpty() && decision.checks(decided).isEmpty() ? PumpStudy.of(o,
-                whatIf::phi, TipIns.of(o, whatIf::phi), q.previous().map(Previous::tookUpSlack).orElse(false),
+                whatIf::phi, openings, q.previous().map(Previous::tookUpSlack).orElse(false),
                 cancelled)
                 : Optional.empty();
         DriveDynamics dynamics = DriveDynamics.of(o, whatIf, scorer, cancelled);
-        return answered(q, o, new Found(e, scorer, posterior, decision, decided, pump, dynamics), whatIf);
+        return answered(q, o, new Found(e, scorer, posterior, decision, decided, PumpStudy.usable(o, whatIf::phi,
+                openings), pump, dynamics), whatIf);
     }
 
     private static <T> T known(@Nullable T found) {
@@ -152,7 +154,7 @@ public final class Analysis {
         }
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, checks, q.kit(), q.previous());
-        Advice advice = builder.awaiting(awaited).moments(f.pump(), f.dynamics()).build(chosen);
+        Advice advice = builder.awaiting(awaited).moments(f.openings(), f.pump(), f.dynamics()).build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
             boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())

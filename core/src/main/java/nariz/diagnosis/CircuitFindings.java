@@ -5,6 +5,7 @@ import static nariz.text.Message.message;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntToDoubleFunction;
 import nariz.carburetor.Assumption;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
@@ -37,6 +38,9 @@ final class CircuitFindings {
     /** How far to either side of an enrichment's rating a climb must go, Pa. */
     private static final double AROUND_PA = 2.5 * Units.INHG;
 
+    /** A fault reads like a circuit's error where it makes at least this share of it. */
+    private static final double ALIKE = 0.25;
+
     private final Observation observation;
     private final Estimate estimate;
     private final Scorer scorer;
@@ -55,11 +59,14 @@ final class CircuitFindings {
      * Findings.
      *
      * @param changes what is advised
-     * @param check whether a fault is looked for first
+     * @param fault ln phi by cell that the faults to be looked for would make, NaN for one that may do anything; empty
+     *     where none is looked for
      * @param pump what the openings of the throttle showed
+     * @param openings openings of the throttle from which a pump can be judged
      * @return one for every circuit of the family
      */
-    List<CircuitFinding> of(List<Change> changes, boolean check, Optional<PumpStudy.Finding> pump) {
+    List<CircuitFinding> of(List<Change> changes, Optional<double[]> fault, Optional<PumpStudy.Finding> pump,
+            int openings) {
         List<CircuitFinding> out = new ArrayList<>();
         boolean changing = !changes.isEmpty();
         for (Circuit c : family().circuits()) {
@@ -67,9 +74,11 @@ final class CircuitFindings {
             boolean blamed = changes.stream().anyMatch(x -> x.circuit().equals(c) && x.now());
             boolean later = changes.stream().anyMatch(x -> x.circuit().equals(c) && !x.now());
             double half = 0.5 * (estimate.high(c) - estimate.low(c));
+            boolean check = fault.filter(f -> alike(c, f, read[0])).isPresent();
             Status status;
             if (c.role() == Circuit.Role.PUMP) {
-                status = blamed ? Status.OFF : pump.isPresent() ? Status.SETTLED : Status.NOT_READ;
+                status = blamed ? Status.OFF : pump.isPresent() ? Status.SETTLED
+                        : openings >= PumpStudy.FEWEST ? Status.WAITING : Status.NOT_READ;
             } else if (read[1] < LEAST_READ_S) {
                 status = Status.NOT_READ;
             } else if (blamed) {
@@ -92,8 +101,9 @@ final class CircuitFindings {
                     confounded(c),
                     c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ
                     ? estimate.mainSlope()
-                    : Optional.empty(), why(c, status, read, half, check), asks ? drive(c, observation)
-                    : Message.NONE));
+                    : Optional.empty(), c.role() == Circuit.Role.PUMP && status == Status.WAITING
+                    ? message("doubt.pump-waits", openings) : why(c, status, read, half, check), asks
+                    ? drive(c, observation) : Message.NONE));
         }
         return out;
     }
@@ -159,8 +169,18 @@ final class CircuitFindings {
         return c.stage() == Stage.SECONDARY ? CircuitFinding.ENOUGH_PULL_S : ENOUGH_S;
     }
 
+    /** Whether a fault would make what a circuit's error is, to a good part. */
+    private boolean alike(Circuit c, double[] fault, double error) {
+        double made = mean(c, i -> -fault[i])[0];
+        return Double.isNaN(made) || (made * error > 0.0 && Math.abs(made) >= ALIKE * Math.abs(error));
+    }
+
     /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
     private double[] read(Circuit c) {
+        return mean(c, i -> scorer.targetPhi(i) / estimate.phi(i) - 1.0);
+    }
+
+    private double[] mean(Circuit c, IntToDoubleFunction of) {
         double seconds = 0;
         double error = 0;
         double weight = 0;
@@ -177,7 +197,7 @@ final class CircuitFindings {
             if (counts) {
                 seconds += cell.dwellS();
                 double w = Math.min(cell.dwellS(), 10.0);
-                error += w * (scorer.targetPhi(i) / estimate.phi(i) - 1.0);
+                error += w * of.applyAsDouble(i);
                 weight += w;
             }
         }

@@ -74,11 +74,14 @@ public record DriveDynamics(Optional<EnrichmentFinding> enrichment, Optional<Sec
             if (f.ratedPa() < s.opensPa()[1] - OFF_STAMP_PA || f.ratedPa() > s.shutsPa()[2] + OFF_STAMP_PA) {
                 out.add(message("dynamics.not-as-stamped"));
             }
-            out.add(message(s.flutters() > 0 ? "dynamics.openings-flutter" : "dynamics.openings", s.openings(),
-                    s.openS(), s.flutters()));
-            near(f).ifPresent(out::add);
-            f.amount().ifPresent(a -> out.add(message("dynamics.amount", error(a[0]), percent(a[1]),
-                    percent(a[2]))));
+            if (s.close()) {
+                // A line that is read loosely has no countable openings.
+                out.add(message(s.flutters() > 0 ? "dynamics.openings-flutter" : "dynamics.openings", s.openings(),
+                        s.openS(), s.flutters()));
+                near(f).ifPresent(out::add);
+            }
+            f.amount().ifPresent(a -> out.add(message("dynamics.amount", PullStudy.inWords(a[0]),
+                    PullStudy.inWords(a[1]), PullStudy.inWords(a[2]))));
             f.asOneJet().ifPresent(j -> out.add(message(j.rod() ? "dynamics.jet-less-rod" : "dynamics.as-one-jet",
                     Measure.size(j.diameterM()))));
             if (sticks(s.stuckShut(), s)) {
@@ -104,9 +107,15 @@ public record DriveDynamics(Optional<EnrichmentFinding> enrichment, Optional<Sec
         });
     }
 
-    /** {@return what the line at the wrong place costs on this drive; empty where it costs little} */
-    Optional<Message> lineCosts() {
-        return enrichment.flatMap(DriveDynamics::cost);
+    /**
+     * What the line at the wrong place costs on this drive.
+     *
+     * @param earlier whether what is to be done makes it open earlier
+     * @return it in words; empty where it costs little, and where the better line lies on the other side
+     */
+    Optional<Message> lineCosts(boolean earlier) {
+        return enrichment.filter(f -> earlier == f.bestPa() > 0.5 * (f.seen().opensPa()[0] + f.seen().shutsPa()[0]))
+                .flatMap(DriveDynamics::cost);
     }
 
     private static Optional<Message> cost(EnrichmentFinding f) {
@@ -158,24 +167,16 @@ public record DriveDynamics(Optional<EnrichmentFinding> enrichment, Optional<Sec
             f.pulls().stream().filter(p -> !Double.isNaN(p.error())).sorted((p, q) -> Double.compare(q.seconds(),
                     p.seconds())).limit(MOST_PULLS).sorted((p, q) -> Double.compare(p.atS(), q.atS())).forEach(p ->
                     out.add(message(Double.isNaN(p.acceleration()) ? "dynamics.pull" : "dynamics.pull-with-speed",
-                            (int) p.atS() / 60, p.atS() % 60, p.seconds(), p.fromRpm(), p.toRpm(), error(p.error()),
+                            (int) p.atS() / 60, p.atS() % 60, p.seconds(), p.fromRpm(), p.toRpm(), p.words(),
                             p.acceleration())));
         });
         return out;
     }
 
+    /** A trend that is told goes one way: its interval is in that way's per cent, the smaller first. */
     private static void trend(List<Message> out, String code, PullStudy.Trend t) {
-        out.add(message(code + (t.told() ? t.mean() > 0.0 ? "-leaner" : "-richer" : "-none"), 100.0
-                * Math.abs(t.mean()), 100.0 * t.low(), 100.0 * t.high()));
-    }
-
-    private static Message error(double share) {
-        long percent = Math.round(100.0 * Math.abs(share));
-        return percent == 0 ? message("dynamics.on-target") : message(share > 0.0 ? "dynamics.lean" : "dynamics.rich",
-                percent);
-    }
-
-    private static Message percent(double share) {
-        return message("dynamics.signed", 100.0 * share);
+        boolean richer = t.told() && t.mean() < 0.0;
+        out.add(message(code + (t.told() ? richer ? "-richer" : "-leaner" : "-none"), 100.0 * Math.abs(t.mean()),
+                100.0 * Math.abs(richer ? t.high() : t.low()), 100.0 * Math.abs(richer ? t.low() : t.high())));
     }
 }

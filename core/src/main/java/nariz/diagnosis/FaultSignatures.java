@@ -10,6 +10,8 @@ import nariz.estimation.FaultShapes;
 import nariz.estimation.Observation;
 import nariz.estimation.PullTrend;
 import nariz.estimation.WideOpen;
+import nariz.text.Measure;
+import nariz.text.Message;
 import nariz.units.Units;
 
 /**
@@ -39,6 +41,8 @@ final class FaultSignatures {
     /** Harm of a fault that is left: every reading to come misleads; a bowl that runs dry under load melts pistons. */
     private static final double MISLEADS = 0.4;
     private static final double MELTS = 4.0;
+    /** Standard deviations from where on a drop at wide open throttle is named as evidence. */
+    private static final double SURE = 2.0;
 
     private final BuildSheet sheet;
     private final List<Cell> cells;
@@ -113,7 +117,13 @@ final class FaultSignatures {
                 new FaultSignature("air-cleaner", message("hypotheses.air-cleaner-restriction"), 0.04, 2.0,
                         FaultShapes.airCleaner(sheet, cells, CLEANER_PER_KPA), false, true, drop,
                         Math.hypot(dropSd, CLEANER_DOUBT * drop), cleanerMark(drop, dropSd), MISLEADS, LOOK,
-                        message("hypotheses.rich-that-grows-with"), message("hypotheses.repeat-one-full-load")));
+                        cleanerEvidence(), message("hypotheses.repeat-one-full-load")));
+    }
+
+    /** What speaks for a restricted air cleaner: vacuum that is left wide open, where that was read. */
+    private Message cleanerEvidence() {
+        return wide.dropPa() > SURE * wide.sdPa() ? message("hypotheses.vacuum-left-wide-open",
+                Measure.vacuum(wide.dropPa())) : message("hypotheses.rich-that-grows-with");
     }
 
     private FaultSignature leak(String cause, double prior, double[] shape, boolean real, String label, String evidence,

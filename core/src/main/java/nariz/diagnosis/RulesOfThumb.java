@@ -10,6 +10,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.dynamics.EnrichmentStudy;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.text.Measure;
@@ -31,12 +32,15 @@ final class RulesOfThumb {
     private final Estimate estimate;
     private final Scorer scorer;
     private final Decision decision;
+    private final Optional<EnrichmentFinding> enrichment;
 
-    RulesOfThumb(BuildSheet sheet, Estimate estimate, Scorer scorer, Decision decision) {
+    RulesOfThumb(BuildSheet sheet, Estimate estimate, Scorer scorer, Decision decision,
+            Optional<EnrichmentFinding> enrichment) {
         this.sheet = sheet;
         this.estimate = estimate;
         this.scorer = scorer;
         this.decision = decision;
+        this.enrichment = enrichment;
     }
 
     List<RuleOfThumb> all() {
@@ -64,13 +68,12 @@ final class RulesOfThumb {
                 Message.of(Measure.vacuum(Math.max(0.0, v - MARGIN_PA))))));
         Message shows = decision.best(part, Stage.PRIMARY).map(s -> part.text(s.to()))
                 .orElse(message("schools.as-fitted", part.text(part.of(sheet.carburetor(), Stage.PRIMARY))));
-        double really = rated + estimate.shiftPa();
-        answers.add(new RuleOfThumb.Answer(message("schools.what-the-log-shows"),
-                message("schools.the-one-fitted-rated",
-                shows,
-                part.text(part.of(
-                        sheet.carburetor(), Stage.PRIMARY)),
-                Measure.vacuum(Math.max(0.0, really)), Measure.bareVacuum(Estimate.Z90 * estimate.shiftSdPa()))));
+        Message fittedNow = part.text(part.of(sheet.carburetor(), Stage.PRIMARY));
+        answers.add(new RuleOfThumb.Answer(message("schools.what-the-log-shows"), enrichment.map(
+                EnrichmentFinding::seen).filter(EnrichmentStudy.Seen::close).map(s -> message(
+                "schools.the-one-fitted-rated", shows, fittedNow, Measure.vacuum(s.opensPa()[0]),
+                Measure.bareVacuum(s.opensPa()[1]), Measure.bareVacuum(s.opensPa()[2])))
+                .orElse(message("schools.the-one-fitted-loose", shows, fittedNow))));
         return Optional.of(new RuleOfThumb(message("schools.when-the-enrichment-opens"), answers,
                 message("schools.what-the-log-shows"),
                 message("schools.rules-of-thumb-fail"), of(part, Stage.PRIMARY)));
@@ -95,6 +98,11 @@ final class RulesOfThumb {
             return Optional.empty();
         }
         List<RuleOfThumb.Answer> answers = new ArrayList<>();
+        if (decision.best(jets.get(), Stage.PRIMARY).isEmpty()
+                && decision.best(amount.get(), Stage.PRIMARY).isEmpty()) {
+            // Neither school would do anything.
+            return Optional.empty();
+        }
         answers.add(new RuleOfThumb.Answer(message("schools.change-the-jets"), step(jets.get())));
         answers.add(new RuleOfThumb.Answer(message(amount.get().drillable() ? "schools.change-the-channel-restriction"
                 : "schools.change-the-rod-s"), step(amount.get())));
@@ -129,16 +137,11 @@ final class RulesOfThumb {
     private Optional<RuleOfThumb> rearValve() {
         Optional<Part> valve = fitted(Stage.SECONDARY, Part.Role.ENRICHMENT_OPENING).filter(Part::pluggable);
         Optional<Part> jets = fitted(Stage.SECONDARY, Part.Role.METERING_FUEL);
-        if (valve.isEmpty() || jets.isEmpty()) {
+        if (valve.isEmpty() || jets.isEmpty() || enrichmentPa(Stage.SECONDARY) <= 0) {
+            // Where none is fitted there is nothing to differ on.
             return Optional.empty();
         }
         Message question = message("schools.rear-power-valve");
-        if (enrichmentPa(Stage.SECONDARY) <= 0) {
-            return Optional.of(new RuleOfThumb(question, List.of(new RuleOfThumb.Answer(
-                    message("schools.keep-what-is-fitted"),
-                    message("schools.none-is-fitted", effect(sheet)))), message("schools.keep-what-is-fitted"),
-                            message("schools.what-works-is-left"), of(jets.get(), Stage.SECONDARY)));
-        }
         BuildSheet plugged = valve.get().fit(sheet, Stage.SECONDARY, 0);
         double jet = jets.get().of(sheet.carburetor(), Stage.SECONDARY);
         double best = jet;

@@ -1,5 +1,7 @@
 package nariz.dynamics;
 
+import static nariz.text.Message.message;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -12,18 +14,20 @@ import nariz.estimation.Observation;
 import nariz.estimation.WallFilm;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
+import nariz.text.Message;
 
 /**
  * Pulls at full load: the mixture of each, and of all together against engine speed, against time and from one pull to
  * the next.
  *
- * <p>Over blocks of {@value #BLOCK_S} s from {@value #SETTLES_S} s into every pull, y = ln(lambda/target), and for c
- * and d ln of lambda over that of the carburetor found, is a + b (n -
+ * <p>Over blocks of {@value #BLOCK_S} s from {@value #SETTLES_S} s into every pull, y = ln(lambda/target) with the
+ * walls settled, and for c and d ln of lambda over that of the carburetor found, is a + b (n -
  * n0)/1000 + c (t - t0) + d k + u_k + e, with engine speed n, time t in the pull, k the pulls before it and u_k what
  * makes one pull differ from another (sd {@value #PULLS_DIFFER}). A jet or bleed shows in b, a supply that runs dry in
  * c, heat in d; pulls in one gear run through speed and time together, and the posterior's spreads (linear Gaussian,
- * priors {@link #PRIOR_SD}) say how far they can be told apart. Blocks of one second count as one; what the correction
- * for the walls leaves, {@value #WALLS_LEAVE} a second, and the doubt about its own trend widen c.
+ * priors {@link #PRIOR_SD}) say how far they can be told apart. Blocks of one second count as one; the doubt about
+ * the trend that the correction for the walls makes widens b and c, and what it leaves, {@value #WALLS_LEAVE} a second,
+ * c.
  */
 public final class PullStudy {
     private static final double LOAD = 0.88;
@@ -57,7 +61,8 @@ public final class PullStudy {
      * @param seconds how long it lasts, s
      * @param fromRpm engine speed at its beginning
      * @param toRpm engine speed at its end
-     * @param error mean of lambda over target, less 1, once it has settled; NaN where too little was read
+     * @param error mean of lambda over target, less 1, from {@value #STOP_FROM_S} s on, when pump and walls have had
+     *     their say; NaN where it was shorter or not read
      * @param leanest leanest mean of {@value #TOO_LONG_S} s, lambda over target less 1
      * @param acceleration mean of the road speed's, m/s²; NaN where speed was not logged
      * @param kmhPerThousand road speed for 1000 rpm, km/h; NaN where speed was not logged
@@ -69,6 +74,11 @@ public final class PullStudy {
         /** Copies the list. */
         public Pull {
             course = List.copyOf(course);
+        }
+
+        /** {@return its error in words} */
+        public Message words() {
+            return Double.isNaN(error) ? message("dynamics.too-short") : inWords(error);
         }
     }
 
@@ -148,9 +158,25 @@ public final class PullStudy {
         }
         // Speeds and loads differ between moments and pulls: what the carburetor does along them is not time's.
         Trend[] beyondModel = trends(blocks, Block::model);
-        double walls = WallFilm.TREND_DOUBT * trends(blocks, Block::walls)[2].mean();
-        return Optional.of(new Finding(pulls, trends(blocks, Block::y)[1], beyondModel[2].widened(walls),
-                beyondModel[3]));
+        Trend[] walls = trends(blocks, Block::walls);
+        return Optional.of(new Finding(pulls, trends(blocks, b -> b.y() - b.walls())[1].widened(doubt(walls[1])),
+                beyondModel[2].widened(doubt(walls[2])), beyondModel[3]));
+    }
+
+    private static double doubt(Trend walls) {
+        return WallFilm.TREND_DOUBT * walls.mean();
+    }
+
+    /**
+     * A mixture against its target.
+     *
+     * @param share lambda over target, less 1
+     * @return it in words
+     */
+    public static Message inWords(double share) {
+        long percent = Math.round(100.0 * Math.abs(share));
+        return percent == 0 ? message("dynamics.on-target") : message(share > 0.0 ? "dynamics.lean" : "dynamics.rich",
+                percent);
     }
 
     private static List<int[]> spans(Observation o) {
@@ -226,8 +252,8 @@ public final class PullStudy {
     private static Pull pull(Observation o, int[] span, List<Block> blocks, DoubleUnaryOperator target) {
         DriveLog log = o.log();
         double[] t = log.timeS();
-        double error = blocks.isEmpty() ? Double.NaN : Math.expm1(blocks.stream().mapToDouble(Block::y).average()
-                .orElse(Double.NaN));
+        double error = Math.expm1(blocks.stream().filter(b -> b.inPullS() >= STOP_FROM_S).mapToDouble(Block::y)
+                .average().orElse(Double.NaN));
         double leanest = Double.NEGATIVE_INFINITY;
         double stop = Double.NaN;
         int from = span[0];

@@ -145,7 +145,7 @@ public final class PumpStudy {
             boolean slackGone, BooleanSupplier cancelled) {
         BuildSheet sheet = o.sheet();
         Optional<PumpSetting> fitted = sheet.carburetor().family().pumpSetting(sheet);
-        List<Stab> stabs = tipIns.stream().map(t -> new Stab(o, settled, t)).filter(Stab::usable).toList();
+        List<Stab> stabs = stabs(o, settled, tipIns);
         if (fitted.isEmpty() || stabs.size() < FEWEST) {
             return Optional.empty();
         }
@@ -189,6 +189,22 @@ public final class PumpStudy {
                         fitted.get(), stoich), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, causes,
                         leading,
                         stoich)));
+    }
+
+    private static List<Stab> stabs(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns) {
+        return tipIns.stream().map(t -> new Stab(o, settled, t)).filter(Stab::usable).toList();
+    }
+
+    /**
+     * How many openings say something of a pump.
+     *
+     * @param o drive
+     * @param settled settled phi at a sample's state
+     * @param tipIns its openings
+     * @return how many can be weighed; 0 where the family has no pump
+     */
+    public static int usable(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns) {
+        return o.sheet().carburetor().family().pumpSetting(o.sheet()).isEmpty() ? 0 : stabs(o, settled, tipIns).size();
     }
 
     /** The opening in which the two likeliest causes differ most. */

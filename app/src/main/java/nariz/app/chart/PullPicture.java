@@ -166,8 +166,8 @@ public final class PullPicture extends SteppedPicture {
         double y = TOP + 4;
         for (int k = 0; k < Math.min(pulls.size(), MOST_LISTED) && y < h - 50; k++) {
             PullStudy.Pull q = pulls.get(k);
-            String line = say("pull-picture.line", k + 1, (int) q.atS() / 60, q.atS() % 60, q.seconds(), 100
-                    * q.error());
+            String line = say("pull-picture.line", k + 1, (int) q.atS() / 60, q.atS() % 60, q.seconds(),
+                    say(q.words()));
             text(g, line, x, y, 12.5, k == near ? p.accent() : p.ink(), TextAlignment.LEFT);
             y += 18;
         }

@@ -10,23 +10,33 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Part;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.CircuitFinding;
+import nariz.diagnosis.Regime;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
+import nariz.dynamics.PullStudy;
 import nariz.log.DriveLog;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
+import nariz.text.Message;
 import org.testng.annotations.Test;
 
 /** Chips on the path, sentences, branches of the stream, cards and the list to record say the same of thirty logs. */
 public class OneTruthTest {
     private static final int LOGS = 30;
+    private static final int ENOUGH = 6;
+    /** Pulls shorter than this hardly settle, s. */
+    private static final double LONG_S = 4.0;
+    private static final double FELT = 0.02;
+    private static final List<String> COUNTED = List.of("dynamics.openings", "dynamics.openings-flutter",
+            "dynamics.cruise-near", "dynamics.cruise-clear");
     private static final String[][] FITTED = {{}, {"61 thou", "66 thou"}, {"61 thou", "57 thou"}, {"37 thou",
             "31 thou"},
         {"3.5 inHg", "8.5 inHg"}, {"74 thou", "68 thou"}, {"28 thou\"\n", "36 thou\"\n"}, {"37 thou", "34 thou"},
@@ -55,6 +65,7 @@ public class OneTruthTest {
             for (Stop s : Stops.of(d.sheet().carburetor().family())) {
                 compare(d, s, what -> out.add("log " + log + ", " + s.id() + ": " + what));
             }
+            answer(d, what -> out.add("log " + log + ": " + what));
             return out;
         }).flatMap(List::stream).toList();
         assertThat(contradictions).isEmpty();
@@ -96,8 +107,38 @@ public class OneTruthTest {
             if (w.state() == Status.SETTLED && Math.abs(f.error()) > 0.06) {
                 wrong.accept("settled, and the branch reads " + f.error() + ": " + says);
             }
+            if (f.status() == Status.NOT_READ && stop.equals(Stops.PUMP) && d.tipIns().events().size() >= ENOUGH) {
+                wrong.accept("the pump not read, over " + d.tipIns().events().size() + " openings: " + says);
+            }
             recorded(d, stop, w, says, wrong);
         });
+    }
+
+    /** What holds of the whole answer, whatever stop is shown. */
+    private static void answer(Drive d, java.util.function.Consumer<String> wrong) {
+        Advice a = d.analysis().advice();
+        for (Change c : a.changes()) {
+            boolean opening = c.part().role() == Part.Role.ENRICHMENT_OPENING;
+            for (Message m : c.reasons()) {
+                if (opening && (m.code().equals("dynamics.early") ? c.to() > c.from() : m.code().equals(
+                        "dynamics.late") && c.to() < c.from())) {
+                    wrong.accept("a change away from the line it names: " + c.title() + " because " + m);
+                }
+            }
+        }
+        boolean starves = a.hypotheses().stream().anyMatch(h -> h.cause().equals("fuel-starvation")
+                && h.probability() > 0.1);
+        double full = a.predicted().stream().filter(p -> p.before().regime() == Regime.FULL).mapToDouble(p -> p
+                .before().mean()).findFirst().orElse(Double.NaN);
+        double pulls = a.dynamics().pulls().stream().flatMap(f -> f.pulls().stream()).filter(q -> q.seconds() > LONG_S)
+                .mapToDouble(PullStudy.Pull::error).average().orElse(Double.NaN);
+        if (!starves && pulls * full < 0.0 && Math.min(Math.abs(pulls), Math.abs(full)) > FELT) {
+            wrong.accept("long pulls read " + pulls + " and full load " + full);
+        }
+        if (a.dynamics().enrichment().filter(f -> !f.seen().close()).isPresent()) {
+            a.dynamics().ofEnrichment().stream().map(Message::code).filter(COUNTED::contains).forEach(x ->
+                    wrong.accept("counted about a line that is read loosely: " + x));
+        }
     }
 
     /** What is said to be missing is on the list to record, and not ticked off there. */

@@ -1,0 +1,125 @@
+package nariz.diagnosis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Map;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Stage;
+import nariz.dynamics.PullStudy;
+import nariz.log.DriveLog;
+import nariz.log.Span;
+import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
+import nariz.sim.Fault;
+import nariz.text.Message;
+import org.testng.annotations.Test;
+
+/** What is said of a drive does not contradict what was read on it. */
+public class WordsOfTheAnswerTest {
+    private static final Analysis DEMO = Analysis.of(DemoDrive.sheet(), DemoDrive.drive().log(), Strategy.BALANCED);
+    private static final BuildSheet SOUND = BuildSheetReader.parse("estate.json", DemoDrive.sheetJson()
+            .replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg"));
+
+    private static Advice sound(Map<Fault, Double> faults) {
+        return Analysis.of(SOUND, drive(faults), Strategy.BALANCED).advice();
+    }
+
+    private static DriveLog drive(Map<Fault, Double> faults) {
+        return new EngineSimulator(SOUND, DemoDrive.SEED, faults, 5).drive(DriveScript.twelveMinutes(), 20, "drive")
+                .log();
+    }
+
+    private static CircuitFinding pump(Advice a) {
+        return a.circuits().stream().filter(c -> c.circuit().role() == Circuit.Role.PUMP).findFirst().orElseThrow();
+    }
+
+    private static List<String> codes(List<Message> messages) {
+        return messages.stream().map(Message::code).toList();
+    }
+
+    @Test
+    public void aPumpWithOpeningsWaitsForTheSteadyMixturesAndIsNotCalledUnread() {
+        assertThat(DEMO.advice().verdict()).isEqualTo(Verdict.CHANGE);
+        CircuitFinding waiting = pump(DEMO.advice());
+        assertThat(waiting.status()).isEqualTo(Status.WAITING);
+        assertThat(waiting.why().code()).isEqualTo("doubt.pump-waits");
+        assertThat(waiting.settledBy().isEmpty()).isTrue();
+        DriveLog gentle = drive(Map.of()).without(List.of(new Span(400.0, 1e4)));
+        Advice started = Analysis.of(DemoDrive.sheet(), gentle, Strategy.BALANCED).advice();
+        assertThat(pump(started).status()).isEqualTo(Status.NOT_READ);
+        assertThat(pump(started).settledBy().isEmpty()).isFalse();
+    }
+
+    @Test
+    public void aBetterLineIsAReasonOnlyForAChangeTowardIt() {
+        // The demo's valve opens three inHg late.
+        assertThat(codes(DEMO.advice().dynamics().lineCosts(true).stream().toList())).containsExactly("dynamics.late");
+        assertThat(DEMO.advice().dynamics().lineCosts(false)).isEmpty();
+    }
+
+    @Test
+    public void onlyWhatTheFaultWouldDoIsPutDownToIt() {
+        Advice a = sound(Map.of(Fault.AIR_CLEANER, 1.5));
+        assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
+        Hypothesis cleaner = a.hypotheses().stream().filter(h -> h.cause().equals("air-cleaner")).findFirst()
+                .orElseThrow();
+        assertThat(cleaner.probability()).isGreaterThan(0.5);
+        assertThat(cleaner.evidence().code()).isEqualTo("hypotheses.vacuum-left-wide-open");
+        for (CircuitFinding c : a.circuits()) {
+            if (c.why().code().equals("doubt.a-fault-first")) {
+                // A restricted cleaner draws more fuel: it makes rich and never lean.
+                assertThat(c.error()).as(c.circuit().label().toString()).isNegative();
+            }
+        }
+    }
+
+    @Test
+    public void theFaultLookedForIsSaidToBeLikelyOnlyWhereItIs() {
+        for (Map<Fault, Double> faults : List.of(Map.of(Fault.AIR_CLEANER, 1.5), Map.of(Fault.VACUUM_LEAK, 1.0),
+                Map.of(Fault.EXHAUST_LEAK, 2.0))) {
+            Advice a = sound(faults);
+            double parts = a.hypotheses().stream().filter(h -> h.cause().equals(Hypothesis.CALIBRATION))
+                    .mapToDouble(Hypothesis::probability).sum();
+            double looked = a.hypotheses().stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability)
+                    .sum();
+            assertThat(a.verdict()).as("%s", faults).isEqualTo(Verdict.CHECK_FIRST);
+            if (looked < parts) {
+                assertThat(a.sentence().code()).isEqualTo("advice-builder.check-though-parts");
+            }
+            if (a.sentence().code().equals("advice-builder.check-though-parts")) {
+                assertThat(parts).isGreaterThan(0.3);
+            }
+        }
+    }
+
+    @Test
+    public void pullsReadWhatFullLoadReadsAndBendWithNoSpeedWhereNothingBends() {
+        Advice a = sound(Map.of());
+        PullStudy.Finding f = a.dynamics().pulls().orElseThrow();
+        assertThat(f.perThousand().low()).isLessThan(0.005);
+        assertThat(f.perThousand().high()).isGreaterThan(-0.005);
+        RegimeError full = a.predicted().stream().map(RegimePrediction::before).filter(e -> e.regime() == Regime.FULL)
+                .findFirst().orElseThrow();
+        double pulls = f.pulls().stream().filter(p -> p.seconds() > 5.0).mapToDouble(PullStudy.Pull::error).average()
+                .orElseThrow();
+        assertThat(pulls).isBetween(full.mean() - 0.025, full.mean() + 0.025);
+        assertThat(f.pulls()).filteredOn(p -> p.seconds() < 3.0).allSatisfy(p -> assertThat(p.words().code())
+                .isEqualTo("dynamics.too-short"));
+    }
+
+    @Test
+    public void schoolsAreNamedOnlyWhereTheyWouldDoSomething() {
+        for (RuleOfThumb s : DEMO.advice().schools()) {
+            assertThat(s.answers()).hasSizeGreaterThan(1);
+            assertThat(s.answers().stream().allMatch(x -> x.says().code().equals("schools.no-size-on-the"))).isFalse();
+        }
+        assertThat(DEMO.observation().sheet().carburetor().family().enrichmentPa(DEMO.observation().sheet()
+                .carburetor(), Stage.SECONDARY)).isNotPositive();
+        assertThat(DEMO.advice().schools()).extracting(s -> s.question().code()).doesNotContain(
+                "schools.rear-power-valve");
+    }
+}
