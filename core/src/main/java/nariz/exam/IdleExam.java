@@ -193,7 +193,7 @@ public final class IdleExam {
         RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
         turnAll(e, start);
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, AIM_PHI, 1.0, start, least, least + 2 * REACH,
-                sheet.engine().idleRpm()));
+                sheet.engine().idleRpm(), false));
         double actual = start;
         int moves = 0;
         while (moves < MOST) {
@@ -321,7 +321,7 @@ public final class IdleExam {
         // It would not keep running: what gauges show while somebody holds it alive.
         RunningEngine.Reading r = e.read();
         return new IdleReading(0, 0, Math.max(250, r.rpm()), 60, Math.max(3e3, r.vacuumPa()), 3e3, mixed
-                ? 1 / r.lambda() : Double.NaN, 0.05, Double.NaN);
+                ? 1 / r.lambda() : Double.NaN, 0.05, Double.NaN, Double.NaN);
     }
 
     /** {@return the figures in Markdown} */

@@ -30,7 +30,7 @@ final class IdleCurve {
     private static final double REACH_TURNS = 1.6;
     private static final double STEP_TURNS = 1.0 / 48.0;
     /** What speed and vacuum drift by, as a share, however long one averages. */
-    private static final double DRIFT = 0.0012;
+    private static final double DRIFT = 0.0008;
 
     private final boolean mixed;
     private final double[] best;

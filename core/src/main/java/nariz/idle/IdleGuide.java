@@ -24,9 +24,9 @@ import org.jspecify.annotations.Nullable;
  */
 public final class IdleGuide {
     private static final double SURE_PHI = 0.011;
-    private static final double CLOSE_PHI = 0.009;
+    private static final double CLOSE_PHI = 0.011;
     private static final double SURE_TURNS = 0.06;
-    private static final double CLOSE_TURNS = 0.04;
+    private static final double CLOSE_TURNS = 0.07;
     /** What a turn of every screw changes of phi, before it was seen, and its spread. */
     private static final double USUAL_GAIN = 0.35;
     private static final double GAIN_SD = 0.20;
@@ -37,20 +37,30 @@ public final class IdleGuide {
     /** Time of a move: hand and settling, s, and what every eighth of a turn adds. */
     private static final double MOVE_S = 12.0;
     private static final double EIGHTH_S = 0.7;
-    private static final double READ_SHARE = 0.0015;
+    private static final double READ_SHARE = 0.0010;
     /** A move that lowers the variance of the finish by less than this share is not worth making. */
-    private static final double LEAST_LEARNT = 0.12;
+    private static final double LEAST_LEARNT = 0.20;
     /** Nobody is sent where more of the speed than this would be lost. */
     private static final double MOST_LOST = 0.04;
     private static final double LEANEST_PHI = 0.88;
     private static final double RICHEST_PHI = 1.45;
+    /** Moves after which no more is learnt, and those that may still bring it to the place. */
     private static final int MOST_MOVES = 12;
+    private static final int LAST_MOVES = 6;
     private static final double SPEED_OFF = 0.06;
     private static final double NO_AUTHORITY = 0.012;
     private static final int UNANSWERED = 2;
     private static final double ODDS = Math.log(20.0);
     private static final double STOP_SPEED = 0.6;
     private static final double LOST_PER_PHI = 0.06;
+    /** Speed that scatters so many times what it does richer is of cylinders that miss; and the least that counts. */
+    private static final double MISSES = 1.8;
+    private static final double ROUGH = 0.010;
+    /** How far from where they miss it is left. */
+    private static final double CLEAR_PHI = 0.02;
+    private static final double CLEAR_TURNS = 0.0625;
+    /** More than this of the speed lost in gear is too much, rpm (the trade's figure). */
+    public static final double MOST_DROP = 200.0;
 
     private final Settings settings;
     private final List<IdleReading> readings = new ArrayList<>();
@@ -62,6 +72,11 @@ public final class IdleGuide {
     private @Nullable IdleCurve curve;
     private boolean done;
     private boolean atLimit;
+    /** Whether the open move takes another back: it goes from where a slip left the screws, and is no slip itself. */
+    private boolean takenBack;
+    /** Place on the curve's axis beyond which cylinders miss; none yet where negative infinite. */
+    private double missesAt = Double.NEGATIVE_INFINITY;
+    private @Nullable IdleReading inGear;
     /** Moves one after the other that changed nothing. */
     private int unanswered;
 
@@ -75,9 +90,10 @@ public final class IdleGuide {
      * @param least fewest turns they can stand at
      * @param most most
      * @param idleRpm speed wanted
+     * @param automatic whether it is looked at in gear at the end
      */
     public record Settings(School school, double aimPhi, double share, double turns, double least, double most,
-            double idleRpm) {
+            double idleRpm, boolean automatic) {
     }
 
     /** What there is to do. */
@@ -88,6 +104,8 @@ public final class IdleGuide {
         SCREWS,
         /** Turn the stop screw to bring the speed back. */
         STOP,
+        /** Read it in gear, brakes held: the screws are right. */
+        GEAR,
         /** Finished. */
         DONE,
         /** The screws do nothing. */
@@ -164,6 +182,11 @@ public final class IdleGuide {
      */
     public void read(IdleReading r) {
         Move m = next();
+        if (m.kind() == Kind.GEAR) {
+            inGear = r.at(turns, stop);
+            open = null;
+            return;
+        }
         IdleReading before = readings.isEmpty() ? null : readings.getLast();
         if (m.kind() == Kind.SCREWS) {
             turns = m.to();
@@ -174,7 +197,7 @@ public final class IdleGuide {
         }
         IdleReading here = r.at(turns, stop);
         slip = Optional.empty();
-        if (before != null && m.kind() == Kind.SCREWS) {
+        if (before != null && m.kind() == Kind.SCREWS && !takenBack) {
             slip = slip(before, here, m.by());
             if (slip.isPresent()) {
                 // Where the screws really stand follows from what was read.
@@ -184,16 +207,43 @@ public final class IdleGuide {
             }
             unanswered = slip.equals(Optional.of(Slip.NOTHING)) ? unanswered + 1 : 0;
         }
+        takenBack = false;
         readings.add(here);
         curve = IdleCurve.of(readings);
+        if (misses(here)) {
+            missesAt = Math.max(missesAt, curve.at(here));
+        }
         open = null;
     }
 
-    /** Takes the last move back: what was read there stays, the screws go back where they were. */
+    /** Cylinders that miss now and then pop and shake: speed scatters more than it did richer. */
+    private boolean misses(IdleReading r) {
+        double least = readings.stream().filter(x -> x.turns() > r.turns() || x.turns() == r.turns()).mapToDouble(
+                IdleReading::rough).min().orElse(Double.NaN);
+        return r.rough() > MISSES * least && r.rough() > ROUGH;
+    }
+
+    /** {@return whether cylinders missed at the last reading: its lean limit is passed there} */
+    public boolean misses() {
+        return !readings.isEmpty() && misses(readings.getLast());
+    }
+
+    /** {@return by how much the speed falls in gear, rpm; empty where that was not read} */
+    public Optional<Double> gearDrop() {
+        return Optional.ofNullable(inGear).map(g -> readings.getLast().rpm() - g.rpm());
+    }
+
+    /**
+     * Takes the last move back: what was read there stays, mixture screws and stop screw go back where they were, so
+     * that what is read next can be set beside all that was read before.
+     */
     public Move back() {
-        double to = readings.size() < 2 ? settings.turns() : readings.get(readings.size() - 2).turns();
+        boolean first = readings.size() < 2;
+        double to = first ? settings.turns() : readings.get(readings.size() - 2).turns();
         Move m = new Move(Kind.SCREWS, to - turns, to, message("idle.why-back"));
         open = m;
+        takenBack = true;
+        stop = first ? 0.0 : readings.get(readings.size() - 2).stop();
         done = false;
         return m;
     }
@@ -308,14 +358,16 @@ public final class IdleGuide {
         }
         IdleCurve.Finish f = c.finish(settings.school(), settings.aimPhi());
         double now = c.at(last);
-        double target = within(c, f.u(), now);
-        boolean sure = f.sd() <= (c.mixed() ? SURE_PHI : SURE_TURNS) || moves.size() >= MOST_MOVES - 2;
+        double target = within(c, Math.max(f.u(), missesAt + (c.mixed() ? CLEAR_PHI : CLEAR_TURNS)), now);
+        // How far beyond the screws' reach it lies is no matter.
+        boolean beyond = Math.abs(f.u() - target) > f.sd();
+        boolean sure = beyond || f.sd() <= (c.mixed() ? SURE_PHI : SURE_TURNS) || moves.size() >= MOST_MOVES - 2;
         @Nullable Move teaching = sure ? null : teaching(c, last, f);
         if (teaching != null) {
             return teaching;
         }
         boolean close = Math.abs(now - target) <= (c.mixed() ? CLOSE_PHI : CLOSE_TURNS);
-        if (close || moves.size() >= MOST_MOVES) {
+        if (close || moves.size() >= MOST_MOVES + LAST_MOVES) {
             atLimit = target != f.u();
             return finished(last);
         }
@@ -339,6 +391,9 @@ public final class IdleGuide {
             double by = Math.clamp(-off / STOP_SPEED, -0.25, 0.25);
             return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns, message("idle.why-speed-back",
                     Math.rint(settings.idleRpm())));
+        }
+        if (settings.automatic() && inGear == null) {
+            return new Move(Kind.GEAR, 0.0, turns, message("idle.why-gear"));
         }
         done = true;
         return new Move(Kind.DONE, 0.0, turns, message("idle.why-done"));
@@ -369,7 +424,7 @@ public final class IdleGuide {
                 double to = turns + by;
                 double[] lost = c.lostBand(u);
                 boolean safe = lost[0] + lost[1] - c.lost(f.u()) < MOST_LOST && (!c.mixed() || (u > LEANEST_PHI
-                        && u < RICHEST_PHI)) && to >= settings.least() && to <= settings.most();
+                        && u < RICHEST_PHI)) && u > missesAt && to >= settings.least() && to <= settings.most();
                 double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), READ_SHARE);
                 double per = gained / (MOVE_S + EIGHTH_S * Math.abs(by) / 0.125);
                 if (safe && per > most) {

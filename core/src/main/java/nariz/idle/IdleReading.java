@@ -11,10 +11,11 @@ package nariz.idle;
  * @param vacuumSd standard error of it
  * @param phi mean 1/lambda; NaN where none is read
  * @param phiSd standard error of it
+ * @param rough scatter of single readings of speed over its mean; NaN where it was typed in
  * @param bankPhi second bank's 1/lambda less the first's; NaN with one sensor
  */
 public record IdleReading(double turns, double stop, double rpm, double rpmSd, double vacuumPa, double vacuumSd,
-        double phi, double phiSd, double bankPhi) {
+        double phi, double phiSd, double rough, double bankPhi) {
     /**
      * The same averages at a position.
      *
@@ -23,7 +24,7 @@ public record IdleReading(double turns, double stop, double rpm, double rpmSd, d
      * @return a new reading
      */
     IdleReading at(double position, double stopped) {
-        return new IdleReading(position, stopped, rpm, rpmSd, vacuumPa, vacuumSd, phi, phiSd, bankPhi);
+        return new IdleReading(position, stopped, rpm, rpmSd, vacuumPa, vacuumSd, phi, phiSd, rough, bankPhi);
     }
 
     /** {@return whether the mixture is read} */
@@ -39,6 +40,7 @@ public record IdleReading(double turns, double stop, double rpm, double rpmSd, d
      * @return a reading without a position, as sure as a gauge with a needle that moves
      */
     public static IdleReading byHand(double rpm, double vacuumPa) {
-        return new IdleReading(Double.NaN, Double.NaN, rpm, 8.0, vacuumPa, 350.0, Double.NaN, Double.NaN, Double.NaN);
+        return new IdleReading(Double.NaN, Double.NaN, rpm, 8.0, vacuumPa, 350.0, Double.NaN, Double.NaN, Double.NaN,
+                Double.NaN);
     }
 }

@@ -15,10 +15,10 @@ import java.util.Optional;
 public final class SettledAverage {
     private static final double DEAD_S = 2.5;
     private static final double STRETCH_S = 2.5;
-    private static final double SHORTEST_S = 6.0;
-    private static final double LONGEST_S = 16.0;
+    private static final double SHORTEST_S = 9.0;
+    private static final double LONGEST_S = 28.0;
     private static final double HANGS_S = 24.0;
-    private static final double RPM_SHARE = 0.0008;
+    private static final double RPM_SHARE = 0.0005;
     private static final double PHI_SD = 0.0025;
     private static final double SIGMAS = 2.2;
     private static final double STALLED_RPM = 200;
@@ -164,6 +164,21 @@ public final class SettledAverage {
             return Optional.empty();
         }
         return Optional.of(new IdleReading(Double.NaN, Double.NaN, rpm[0], rpm[1], vacuum[0], vacuum[1], phi[0], phi[1],
-                bank[0]));
+                unevenness(), bank[0]));
+    }
+
+    /** Standard deviation of the single readings of speed since it settled, over their mean. */
+    private double unevenness() {
+        double n = 0.0;
+        double sum = 0.0;
+        double square = 0.0;
+        for (double[] s : samples) {
+            if (s[0] > settledS) {
+                n++;
+                sum += s[1];
+                square += s[1] * s[1];
+            }
+        }
+        return Math.sqrt(Math.max(0.0, square * n / (sum * sum) - 1.0));
     }
 }

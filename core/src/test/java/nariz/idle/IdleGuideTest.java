@@ -16,7 +16,7 @@ public class IdleGuideTest {
     private final double start = new RunningEngine(SHEET, 3, 4).turns(0);
 
     private IdleGuide guide(School s, double aimPhi) {
-        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, 0, 5, SHEET.engine().idleRpm()));
+        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, 0, 5, SHEET.engine().idleRpm(), false));
     }
 
     private static void turnAll(RunningEngine e, double turns) {
@@ -123,7 +123,7 @@ public class IdleGuideTest {
     @Test
     public void screwsThatDoNothingAreSaidToDoNothing() {
         IdleGuide g = guide(School.HIGHEST_SPEED, 1);
-        IdleReading same = new IdleReading(0, 0, 900, 0.8, 50e3, 30, 1.2, 0.001, Double.NaN);
+        IdleReading same = new IdleReading(0, 0, 900, 0.8, 50e3, 30, 1.2, 0.001, 0.005, Double.NaN);
         for (int i = 0; i < 8 && g.next().kind() != IdleGuide.Kind.NO_AUTHORITY; i++) {
             g.read(same);
         }
@@ -185,5 +185,73 @@ public class IdleGuideTest {
             }
         }
         return sum;
+    }
+
+    @Test
+    public void anAutomaticIsReadInGearOnceTheScrewsAreRight() {
+        RunningEngine e = new RunningEngine(SHEET, 3, 4);
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1 / 0.95, 1.0, start, 0, 5, SHEET.engine()
+                .idleRpm(), true));
+        assertThat(g.gearDrop()).isEmpty();
+        while (g.next().kind() != IdleGuide.Kind.GEAR) {
+            IdleGuide.Move m = g.next();
+            assertThat(m.kind()).isNotEqualTo(IdleGuide.Kind.DONE);
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                turnAll(e, m.to());
+            } else if (m.kind() == IdleGuide.Kind.STOP) {
+                e.stop(0, e.stop(0) + m.by());
+            }
+            g.read(settled(e, true));
+        }
+        int read = g.readings().size();
+        int moves = g.moves().size();
+        e.gear(true);
+        e.run(3.0);
+        g.read(settled(e, true));
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+        assertThat(g.gearDrop().orElseThrow()).isBetween(20.0, 400.0);
+        // What was read in gear is no point of the curve, and no move of the screws.
+        assertThat(g.readings()).hasSize(read);
+        assertThat(g.moves()).hasSize(moves);
+    }
+
+    @Test
+    public void cylindersThatMissAreTheLeanLimit() {
+        BuildSheet four = Demo.SMALL_FOUR.sheet();
+        RunningEngine e = new RunningEngine(four, 4, 4);
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.LEAN_BEST, 1, 1.0, e.turns(0), -6, 5, four.engine()
+                .idleRpm(), false));
+        g.read(settled(e, true));
+        turnAll(e, g.next().to());
+        g.read(settled(e, true));
+        assertThat(g.misses()).isFalse();
+        g.next();
+        // Leaner by far than asked: near where it dies.
+        double lean = e.turns(0);
+        while (e.settled(all(e, lean)).rpm() > 0.80 * four.engine().idleRpm()) {
+            lean -= 0.0625;
+        }
+        turnAll(e, lean);
+        IdleReading there = settled(e, true);
+        assertThat(there.rough()).isGreaterThan(g.readings().getLast().rough());
+        g.read(there);
+        assertThat(g.misses()).isTrue();
+        double limit = there.phi();
+        for (int k = 0; k < 30 && g.next().kind() != IdleGuide.Kind.DONE; k++) {
+            if (g.next().kind() == IdleGuide.Kind.SCREWS) {
+                turnAll(e, e.turns(0) + g.next().by());
+                IdleReading r = settled(e, true);
+                g.read(r);
+                assertThat(r.phi()).isGreaterThan(limit - 0.01);
+            } else {
+                g.read(settled(e, true));
+            }
+        }
+    }
+
+    private static double[] all(RunningEngine e, double turns) {
+        double[] v = new double[e.trims()];
+        Arrays.fill(v, turns);
+        return v;
     }
 }

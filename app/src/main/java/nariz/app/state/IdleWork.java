@@ -140,7 +140,7 @@ public final class IdleWork {
         boolean height = part(s).isFromDatum();
         guide = new IdleGuide(new IdleGuide.Settings(school.get(), 1.0 / Strategy.of(s).idle(), one >= 0
                 ? 1.0 / turns.length : 1.0,
-                at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm()));
+                at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm(), s.engine().automatic()));
         average.restart();
         made = false;
         waiting = !hand;
@@ -174,6 +174,8 @@ public final class IdleWork {
             for (int j = 0; j < e.carburetors(); j++) {
                 e.stop(j, e.stop(j) + m.by());
             }
+        } else if (m.kind() == IdleGuide.Kind.GEAR) {
+            e.gear(true);
         }
     }
 
@@ -242,8 +244,16 @@ public final class IdleWork {
         made = false;
         List<String> note = new ArrayList<>();
         if (g.next().kind() == IdleGuide.Kind.DONE && was.kind() != IdleGuide.Kind.READ) {
-            live.note(record(r));
+            live.note(record(g.readings().getLast()));
             tell(g);
+        }
+        if (was.kind() == IdleGuide.Kind.GEAR) {
+            Optional.ofNullable(engine).ifPresent(e -> e.gear(false));
+            g.gearDrop().ifPresent(d -> note.add(say(d > IdleGuide.MOST_DROP ? "idle-work.gear-much"
+                    : "idle-work.gear-drop", d)));
+        }
+        if (was.kind() == IdleGuide.Kind.SCREWS && g.misses()) {
+            note.add(r.mixed() ? say("idle-work.misses", 1.0 / r.phi()) : say("idle-work.misses-unread"));
         }
         g.slip().ifPresent(s -> note.add(say("idle-work.slip-" + s.name().toLowerCase(Locale.ROOT))));
         if (g.stop() > AUTHORITY_TURNS) {
@@ -293,6 +303,7 @@ public final class IdleWork {
             case READ -> say("idle-work.read");
             case DONE -> say("idle-work.done");
             case NO_AUTHORITY -> say("idle-work.no-authority");
+            case GEAR -> say("idle-work.gear");
             case STOP -> say(m.by() > 0 ? "idle-work.stop-in" : "idle-work.stop-out", fraction(m.by()));
             case SCREWS -> {
                 String which = only.get() < 0 ? say(height ? "idle-work.all-jets" : "idle-work.all") : say(height
