@@ -42,6 +42,8 @@ public final class IdleGuide {
     private static final double LEAST_LEARNT = 0.20;
     /** Nobody is sent where more of the speed than this would be lost. */
     private static final double MOST_LOST = 0.04;
+    /** So far beyond the place something has to have been read, turns. */
+    private static final double PASSED = 0.12;
     private static final double LEANEST_PHI = 0.88;
     private static final double RICHEST_PHI = 1.45;
     /** Moves after which no more is learnt, and those that may still bring it to the place. */
@@ -51,6 +53,8 @@ public final class IdleGuide {
     private static final double NO_AUTHORITY = 0.012;
     private static final int UNANSWERED = 2;
     private static final double ODDS = Math.log(20.0);
+    /** Speed and vacuum alone answer a slip and a flat curve much alike. */
+    private static final double UNREAD_ODDS = Math.log(400.0);
     private static final double STOP_SPEED = 0.6;
     private static final double LOST_PER_PHI = 0.06;
     /** Speed that scatters so many times what it does richer is of cylinders that miss; and the least that counts. */
@@ -295,7 +299,7 @@ public final class IdleGuide {
         double nothing = mixture(before, after, 0.0, 0.0);
         double stopped = stopped(before, after, asked);
         double best = Math.max(wrong, Math.max(nothing, stopped));
-        if (best - as < ODDS) {
+        if (best - as < (before.mixed() ? ODDS : UNREAD_ODDS)) {
             return Optional.empty();
         }
         return Optional.of(best == wrong ? Slip.WRONG_WAY : best == stopped ? Slip.STOP_SCREW : Slip.NOTHING);
@@ -366,12 +370,30 @@ public final class IdleGuide {
         if (teaching != null) {
             return teaching;
         }
+        double unseen = c.mixed() || moves.size() >= MOST_MOVES ? 0.0 : unseen(target);
+        if (unseen != 0.0) {
+            return move(target + unseen * COARSEST - now, message("idle.why-beyond"));
+        }
         boolean close = Math.abs(now - target) <= (c.mixed() ? CLOSE_PHI : CLOSE_TURNS);
         if (close || moves.size() >= MOST_MOVES + LAST_MOVES) {
             atLimit = target != f.u();
             return finished(last);
         }
         return move(by(c, target - now), message("idle.why-finish"));
+    }
+
+    /**
+     * By speed and vacuum alone a best that was not passed is none: the far side of a curve is not known from the near.
+     *
+     * @param target turns
+     * @return 1 where nothing richer was read, -1 where nothing leaner, 0 where both were or cannot be
+     */
+    private double unseen(double target) {
+        boolean leaner = target - PASSED < settings.least() || readings.stream().anyMatch(r -> r.turns() <= target
+                - PASSED);
+        boolean richer = target + PASSED > settings.most() || readings.stream().anyMatch(r -> r.turns() >= target
+                + PASSED);
+        return !leaner ? -1.0 : !richer ? 1.0 : 0.0;
     }
 
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
