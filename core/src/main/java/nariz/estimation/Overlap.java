@@ -13,7 +13,7 @@ import nariz.carburetor.Cam;
  * it as standard deviation. On engines of an independent simulator the sensor read 0.8 to 2 % lean at idle with mild
  * and medium cams, a fifth of that on the transfer slot.
  */
-final class Overlap {
+public final class Overlap {
     /** Standard deviation over size. */
     static final double DOUBT = 0.5;
     private static final double MOST_VACUUM = 1.2;
@@ -36,10 +36,16 @@ final class Overlap {
      * @return what its overlap does
      */
     static Overlap of(BuildSheet sheet, double idleVacuumPa) {
-        return new Overlap(size(sheet.engine().cam()), sheet.engine().idleRpm(), Math.max(1.0, idleVacuumPa));
+        return new Overlap(atIdle(sheet.engine().cam()), sheet.engine().idleRpm(), Math.max(1.0, idleVacuumPa));
     }
 
-    private static double size(Cam cam) {
+    /**
+     * How much too lean a sensor reads at curb idle.
+     *
+     * @param cam cam class
+     * @return share of phi that is missing from the reading, 0 or more
+     */
+    public static double atIdle(Cam cam) {
         return switch (cam) {
             case MILD -> 0.009;
             case MEDIUM -> 0.017;

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import nariz.carburetor.BuildSheet;
+import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
@@ -192,7 +193,8 @@ public final class IdleExam {
         Random hand = new Random(seed * 13 + school.ordinal());
         RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
         turnAll(e, start);
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, AIM_PHI, 1.0, start, least, least + 2 * REACH,
+        double shown = AIM_PHI * (1.0 - Overlap.atIdle(sheet.engine().cam()));
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, 1.0, start, least, least + 2 * REACH,
                 sheet.engine().idleRpm(), false));
         double actual = start;
         int moves = 0;

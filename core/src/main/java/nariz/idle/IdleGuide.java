@@ -88,7 +88,7 @@ public final class IdleGuide {
      * What is set, and how.
      *
      * @param school where to finish
-     * @param aimPhi mixture aimed at, 1/lambda; used by {@link School#MIXTURE} alone
+     * @param aimPhi mixture aimed at as the sensor shows it, 1/lambda; used by {@link School#MIXTURE} alone
      * @param share share of all screws that this group is, 0 to 1: what one of two does to the mixture of all is half
      * @param turns where the screws stand
      * @param least fewest turns they can stand at

@@ -20,6 +20,7 @@ import nariz.carburetor.Carburetor;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Strategy;
+import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
@@ -138,7 +139,8 @@ public final class IdleWork {
         int one = only.get();
         double at = one >= 0 ? turns[one] : Arrays.stream(turns).average().orElse(0.0);
         boolean height = part(s).isFromDatum();
-        guide = new IdleGuide(new IdleGuide.Settings(school.get(), 1.0 / Strategy.of(s).idle(), one >= 0
+        double aim = 1.0 / Strategy.of(s).idle() * (1.0 - Overlap.atIdle(s.engine().cam()));
+        guide = new IdleGuide(new IdleGuide.Settings(school.get(), aim, one >= 0
                 ? 1.0 / turns.length : 1.0,
                 at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm(), s.engine().automatic()));
         average.restart();
