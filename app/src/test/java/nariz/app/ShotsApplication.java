@@ -261,7 +261,7 @@ public final class ShotsApplication extends Application {
         for (int i = 0; i < MOVES; i++) {
             todo.add(new Shot("", live.idle()::moved, settled));
         }
-        todo.add(new Shot("idle", () -> { }, () -> !live.idle().debriefProperty().get().isEmpty()));
+        todo.add(new Shot("idle", () -> { }, () -> live.idle().hand().saysProperty().get().contains("100")));
         todo.add(new Shot("", () -> {
             session.live().end();
             window.showLive(false);

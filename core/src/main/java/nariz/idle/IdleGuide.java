@@ -52,11 +52,6 @@ public final class IdleGuide {
     private static final double SPEED_OFF = 0.06;
     private static final double NO_AUTHORITY = 0.012;
     private static final int UNANSWERED = 2;
-    private static final double ODDS = Math.log(20.0);
-    /** Speed and vacuum alone answer a slip and a flat curve much alike. */
-    private static final double UNREAD_ODDS = Math.log(400.0);
-    private static final double STOP_SPEED = 0.6;
-    private static final double LOST_PER_PHI = 0.06;
     /** Speed that scatters so many times what it does richer is of cylinders that miss; and the least that counts. */
     private static final double MISSES = 1.8;
     private static final double ROUGH = 0.010;
@@ -202,7 +197,8 @@ public final class IdleGuide {
         IdleReading here = r.at(turns, stop);
         slip = Optional.empty();
         if (before != null && m.kind() == Kind.SCREWS && !takenBack) {
-            slip = slip(before, here, m.by());
+            Gain g = gain();
+            slip = HandSlip.of(before, here, m.by(), g, curve);
             if (slip.isPresent()) {
                 // Where the screws really stand follows from what was read.
                 here = placed(slip.get(), before, here, m.by());
@@ -268,7 +264,7 @@ public final class IdleGuide {
      * @param perTurn mean
      * @param sd standard deviation
      */
-    private record Gain(double perTurn, double sd) {
+    record Gain(double perTurn, double sd) {
     }
 
     private Gain gain() {
@@ -289,60 +285,6 @@ public final class IdleGuide {
             }
         }
         return new Gain(Math.max(0.15 * usual, (sxy + prior * usual) / (sxx + prior)), 1.0 / Math.sqrt(sxx + prior));
-    }
-
-    private Optional<Slip> slip(IdleReading before, IdleReading after, double asked) {
-        Gain g = gain();
-        double size = Math.hypot(g.sd(), 0.3 * g.perTurn()) * Math.abs(asked);
-        double as = mixture(before, after, g.perTurn() * asked, size);
-        double wrong = mixture(before, after, -g.perTurn() * asked, size);
-        double nothing = mixture(before, after, 0.0, 0.0);
-        double stopped = stopped(before, after, asked);
-        double best = Math.max(wrong, Math.max(nothing, stopped));
-        if (best - as < (before.mixed() ? ODDS : UNREAD_ODDS)) {
-            return Optional.empty();
-        }
-        return Optional.of(best == wrong ? Slip.WRONG_WAY : best == stopped ? Slip.STOP_SCREW : Slip.NOTHING);
-    }
-
-    /**
-     * Log likelihood of what changed where a hand changed the mixture alone: speed follows the curve read so far, and
-     * vacuum goes with it, by about half the share.
-     *
-     * @param dPhi change of phi that would be expected
-     * @param sd its standard deviation
-     */
-    private double mixture(IdleReading a, IdleReading b, double dPhi, double sd) {
-        double sum = 0.0;
-        if (a.mixed() && b.mixed()) {
-            sum += normal(b.phi() - a.phi() - dPhi, Math.hypot(Math.hypot(a.phiSd(), b.phiSd()), 0.006 + sd));
-        }
-        double lost = curve == null || !a.mixed() ? 0.0 : curve.lost(a.phi()) - curve.lost(a.phi() + dPhi);
-        double speed = Math.log(b.rpm() / a.rpm());
-        sum += normal(speed - lost, Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), 0.005
-                + LOST_PER_PHI * (Math.abs(dPhi) + sd)));
-        return sum + vacuum(a, b, 0.5 * speed, 0.003 + 0.3 * Math.abs(speed));
-    }
-
-    /** The same where the stop screw was turned: speed and vacuum part, the mixture goes where the plates send it. */
-    private double stopped(IdleReading a, IdleReading b, double asked) {
-        double size = Math.abs(asked);
-        double sum = a.mixed() && b.mixed() ? normal(b.phi() - a.phi(), 0.02 + 0.4 * size) : 0.0;
-        double speed = Math.log(b.rpm() / a.rpm());
-        return sum + normal(speed, 0.01 + STOP_SPEED * size) + vacuum(a, b, -0.4 * speed, 0.005 + 0.4
-                * Math.abs(speed));
-    }
-
-    private static double vacuum(IdleReading a, IdleReading b, double expected, double sd) {
-        if (Double.isNaN(a.vacuumPa()) || Double.isNaN(b.vacuumPa())) {
-            return 0.0;
-        }
-        return normal(Math.log(b.vacuumPa() / a.vacuumPa()) - expected, Math.hypot(sd, Math.hypot(a.vacuumSd() / a
-                .vacuumPa(), b.vacuumSd() / b.vacuumPa())));
-    }
-
-    private static double normal(double d, double sd) {
-        return -0.5 * d * d / (sd * sd) - Math.log(sd);
     }
 
     private Move choose() {
@@ -410,7 +352,7 @@ public final class IdleGuide {
     private Move finished(IdleReading last) {
         double off = last.rpm() / settings.idleRpm() - 1.0;
         if (Math.abs(off) > SPEED_OFF && moves.stream().filter(m -> m.kind() == Kind.STOP).count() < 3) {
-            double by = Math.clamp(-off / STOP_SPEED, -0.25, 0.25);
+            double by = Math.clamp(-off / HandSlip.STOP_SPEED, -0.25, 0.25);
             return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns, message("idle.why-speed-back",
                     Math.rint(settings.idleRpm())));
         }

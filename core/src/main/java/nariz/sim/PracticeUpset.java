@@ -1,37 +1,77 @@
 package nariz.sim;
 
+import java.util.Optional;
 import java.util.Random;
+import nariz.carburetor.Ladder;
+import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
+import nariz.carburetor.Stage;
 
 /**
  * What is hidden in a practice engine: the same for a seed and level, so that a class can share one.
  *
- * @param level 1 to 3
+ * @param level 1 to 4
  * @param all turns by which every screw was moved
  * @param screw screw that was moved besides, from 0; -1 for none
  * @param by turns by which that one was moved
  * @param leakM2 vacuum leak, m²; 0 for none
+ * @param part idle feed that is not what the sheet says: from what it says to what is fitted; empty where it is
  */
-public record PracticeUpset(int level, double all, int screw, double by, double leakM2) {
+public record PracticeUpset(int level, double all, int screw, double by, double leakM2, Optional<PartChange> part) {
     private static final double LEAK_M2 = 5e-6;
+    /** Steps by which a wrong part is off. */
+    private static final int STEPS = 2;
 
     /**
      * Upsets an engine.
      *
      * @param e engine as its sheet says
      * @param seed draws what is done to it
-     * @param level 1 moves all screws alike; 2 one of them besides; 3 opens a leak in half of the engines
+     * @param level 1 moves all screws alike; 2 one of them besides; 3 opens a leak in half of the engines; 4 has the
+     *     wrong idle feed in it where the family has one, and else what 3 has
      * @return what was done
      */
     public static PracticeUpset of(RunningEngine e, long seed, int level) {
         Random r = new Random(seed * 101 + level);
         double all = Math.rint(8 * (0.25 + 0.25 * r.nextDouble()) * (r.nextInt(3) == 0 ? -0.5 : 1)) / 8;
-        int screw = level > 1 && e.trims() > 1 ? r.nextInt(e.trims()) : -1;
+        Optional<PartChange> part = level > 3 ? wrong(e, r) : Optional.empty();
+        int screw = level > 1 && part.isEmpty() && e.trims() > 1 ? r.nextInt(e.trims()) : -1;
         double by = screw < 0 ? 0.0 : (r.nextBoolean() ? 1 : -0.5) * 0.375;
-        double leak = level > 2 && r.nextBoolean() ? LEAK_M2 : 0.0;
+        double leak = level > 2 && part.isEmpty() && r.nextBoolean() ? LEAK_M2 : 0.0;
         for (int i = 0; i < e.trims(); i++) {
             e.turn(i, e.turns(i) + all + (i == screw ? by : 0.0));
         }
         e.leak(leak);
-        return new PracticeUpset(level, all, screw, by, leak);
+        part.ifPresent(p -> e.fit(p.part().fit(e.sheet(), p.side(), p.to())));
+        return new PracticeUpset(level, all, screw, by, leak, part);
+    }
+
+    /** The next sizes of the idle feed, richer or leaner. */
+    private static Optional<PartChange> wrong(RunningEngine e, Random r) {
+        boolean richer = r.nextBoolean();
+        return feed(e).map(l -> new PartChange(l.part(), l.stage(), l.fitted(e.sheet()), l.fitted(e.sheet())
+                + (richer ? STEPS : -STEPS) * l.step()));
+    }
+
+    /**
+     * The idle feed of a practice engine's carburetor.
+     *
+     * @param e engine
+     * @return its ladder; empty where the family has none
+     */
+    public static Optional<Ladder> feed(RunningEngine e) {
+        return Ladder.of(e.sheet()).stream().filter(l -> l.part().role() == Part.Role.IDLE_FUEL
+                && l.stage() == Stage.PRIMARY).findFirst();
+    }
+
+    /**
+     * Whether what was hidden beside the screws has been put right.
+     *
+     * @param e engine now
+     * @return false while a leak is open or the wrong part is in it
+     */
+    public boolean cured(RunningEngine e) {
+        return !e.leaks() && part.map(p -> Math.abs(p.part().of(e.fitted().carburetor(), p.side()) - p.from()) < 1e-6)
+                .orElse(true);
     }
 }

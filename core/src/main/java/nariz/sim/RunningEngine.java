@@ -88,6 +88,8 @@ public final class RunningEngine {
     private final Delivery flow;
     private final double manifoldM3;
 
+    /** What is really fitted now: jets are swapped on a practice engine too. */
+    private BuildSheet fitted;
     private double leakM2;
     private double throttle;
     private double holdRpm;
@@ -130,6 +132,7 @@ public final class RunningEngine {
      */
     public RunningEngine(BuildSheet fitted, long quirksSeed, long noiseSeed) {
         sheet = fitted;
+        this.fitted = fitted;
         Carburetor c = fitted.carburetor();
         family = c.family();
         trim = family.part(c, Stage.PRIMARY, Part.Role.IDLE_MIXTURE).orElseThrow();
@@ -181,7 +184,7 @@ public final class RunningEngine {
     }
 
     private DeliveryModel model(double turns) {
-        return models.computeIfAbsent(turns, t -> family.model(trim.fit(sheet, Stage.PRIMARY, t), 0.0,
+        return models.computeIfAbsent(turns, t -> family.model(trim.fit(fitted, Stage.PRIMARY, t), 0.0,
                 quirks.coefficients));
     }
 
@@ -310,6 +313,31 @@ public final class RunningEngine {
      */
     public synchronized void leak(double m2) {
         leakM2 = m2;
+    }
+
+    /** {@return whether a leak is open} */
+    public synchronized boolean leaks() {
+        return leakM2 > 0.0;
+    }
+
+    /** {@return what it was built with} */
+    public BuildSheet sheet() {
+        return sheet;
+    }
+
+    /** {@return what is fitted now} */
+    public synchronized BuildSheet fitted() {
+        return fitted;
+    }
+
+    /**
+     * Swaps parts. Screws, stops and links stay as they are.
+     *
+     * @param parts what is fitted then, of the same carburetors
+     */
+    public synchronized void fit(BuildSheet parts) {
+        fitted = parts;
+        models.clear();
     }
 
     /**
@@ -466,6 +494,11 @@ public final class RunningEngine {
         vacuumRead += (ambientPa - manifold - vacuumRead) * STEP_S / 0.05;
     }
 
+    /** {@return since the start, s} */
+    public synchronized double timeS() {
+        return timeS;
+    }
+
     /** {@return what the instruments show now} */
     public synchronized Reading read() {
         double pulses = runners ? 900 : 120;
@@ -530,6 +563,7 @@ public final class RunningEngine {
     private synchronized RunningEngine twin(double[] turns) {
         RunningEngine twin = new RunningEngine(sheet, quirksSeed, 0);
         twin.noiseless = true;
+        twin.fit(fitted);
         System.arraycopy(turns, 0, twin.trims, 0, turns.length);
         System.arraycopy(stops, 0, twin.stops, 0, stops.length);
         System.arraycopy(links, 0, twin.links, 0, links.length);

@@ -11,8 +11,6 @@ import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.ReadOnlyStringProperty;
-import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import nariz.carburetor.BuildSheet;
@@ -28,7 +26,6 @@ import nariz.idle.SettledAverage;
 import nariz.live.LiveReadings;
 import nariz.sim.RunningEngine;
 import nariz.text.Measure;
-import nariz.units.Units;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -39,16 +36,13 @@ public final class IdleWork {
     private static final double MOST_TURNS = 6.0;
     private static final double LEAST_HEIGHT = -6.0;
     private static final double AUTHORITY_TURNS = 1.0;
-    /** The debrief looks this far to either side, turns, in steps of so much. */
-    private static final double REACH = 0.75;
-    private static final double STEP = 1.0 / 16.0;
 
     private final LiveDrive live;
     private final ObjectProperty<School> school = new SimpleObjectProperty<>(School.HIGHEST_VACUUM);
     /** Screw that is moved alone, from 0; -1 for all of them together. */
     private final IntegerProperty only = new SimpleIntegerProperty(-1);
     private final ReadOnlyObjectWrapper<Step> step = new ReadOnlyObjectWrapper<>();
-    private final ReadOnlyStringWrapper debrief = new ReadOnlyStringWrapper("");
+    private final PracticeHand hand;
     private final SettledAverage average = new SettledAverage();
     private @Nullable BuildSheet sheet;
     private @Nullable RunningEngine engine;
@@ -80,6 +74,12 @@ public final class IdleWork {
 
     IdleWork(LiveDrive live) {
         this.live = live;
+        hand = new PracticeHand(live);
+    }
+
+    /** {@return the hand at a practice engine} */
+    public PracticeHand hand() {
+        return hand;
     }
 
     /** {@return where to finish} */
@@ -97,11 +97,12 @@ public final class IdleWork {
         return step.getReadOnlyProperty();
     }
 
-    void reset(@Nullable BuildSheet s, @Nullable RunningEngine e) {
+    void reset(@Nullable BuildSheet s, PracticeHand.@Nullable Begun practice) {
+        RunningEngine e = practice == null ? null : practice.engine();
         sheet = s;
         engine = e;
         guide = null;
-        debrief.set("");
+        hand.reset(practice);
         step.set(null);
         only.set(-1);
         if (s != null) {
@@ -127,15 +128,14 @@ public final class IdleWork {
     /**
      * Begins, with every screw where somebody counted it.
      *
-     * @param hand whether speed and vacuum are typed in
+     * @param typed whether speed and vacuum are typed in
      */
-    public void begin(boolean hand) {
+    public void begin(boolean typed) {
         BuildSheet s = sheet;
         if (s == null) {
             return;
         }
-        byHand = hand;
-        debrief.set("");
+        byHand = typed;
         int one = only.get();
         double at = one >= 0 ? turns[one] : Arrays.stream(turns).average().orElse(0.0);
         boolean height = part(s).isFromDatum();
@@ -145,7 +145,7 @@ public final class IdleWork {
                 at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm(), s.engine().automatic()));
         average.restart();
         made = false;
-        waiting = !hand;
+        waiting = !typed;
         show(List.of());
     }
 
@@ -156,6 +156,7 @@ public final class IdleWork {
         }
         RunningEngine e = engine;
         if (e != null && !made) {
+            hand.count(e, "guide " + guide.moves().size());
             apply(e, guide.next());
             made = true;
         }
@@ -247,7 +248,7 @@ public final class IdleWork {
         List<String> note = new ArrayList<>();
         if (g.next().kind() == IdleGuide.Kind.DONE && was.kind() != IdleGuide.Kind.READ) {
             live.note(record(g.readings().getLast()));
-            tell(g);
+            hand.howWasIt(school.get());
         }
         if (was.kind() == IdleGuide.Kind.GEAR) {
             Optional.ofNullable(engine).ifPresent(e -> e.gear(false));
@@ -328,41 +329,5 @@ public final class IdleWork {
             }
         }
         return say("idle-work.some", parts, 32L);
-    }
-
-    /** {@return once it is finished, what the practice engine really wanted; empty before, and on a real engine} */
-    public ReadOnlyStringProperty debriefProperty() {
-        return debrief.getReadOnlyProperty();
-    }
-
-    /** Worked out beside the interface thread: it takes some dozen settled engines. */
-    private void tell(IdleGuide g) {
-        RunningEngine e = engine;
-        if (e != null) {
-            double[] here = new double[turns.length];
-            Arrays.setAll(here, e::turns);
-            School s = school.get();
-            String hid = live.hidden().map(u -> say(u.leakM2() > 0 ? "idle-work.hid-leak" : u.screw() >= 0
-                    ? "idle-work.hid-one" : "idle-work.hid-all", u.all(), u.screw() + 1, u.by()) + " ").orElse("");
-            int made = g.moves().size();
-            live.beside(() -> hid + wanted(e, s, here, made), debrief::set);
-        }
-    }
-
-    private static String wanted(RunningEngine e, School s, double[] here, int moves) {
-        double base = Arrays.stream(here).average().orElse(0.0);
-        double best = base;
-        double most = 0.0;
-        for (double by = -REACH; by <= REACH; by += STEP) {
-            double d = by;
-            RunningEngine.Settled there = e.settled(Arrays.stream(here).map(t -> t + d).toArray());
-            double v = s == School.HIGHEST_SPEED ? there.rpm() : there.vacuumPa();
-            if (v > most) {
-                most = v;
-                best = base + d;
-            }
-        }
-        RunningEngine.Settled left = e.settled(here);
-        return say("idle-work.debrief", base, best, left.vacuumPa() / Units.INHG, left.rpm(), left.lambda(), moves);
     }
 }

@@ -13,9 +13,10 @@ import java.util.concurrent.Future;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.LongConsumer;
-import java.util.function.Supplier;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -70,7 +71,7 @@ public final class LiveDrive implements AutoCloseable {
         return t;
     });
     private @Nullable Running running;
-    private @Nullable PracticeUpset hidden;
+    private PracticeHand.@Nullable Begun begun;
 
     /** One connection, from its beginning to its end. */
     private final class Running {
@@ -205,11 +206,6 @@ public final class LiveDrive implements AutoCloseable {
         return engine.getReadOnlyProperty();
     }
 
-    /** {@return what is hidden in the practice engine; empty where it is a real one} */
-    Optional<PracticeUpset> hidden() {
-        return Optional.ofNullable(hidden);
-    }
-
     /** {@return setting the idle} */
     public IdleWork idle() {
         return idle;
@@ -243,7 +239,7 @@ public final class LiveDrive implements AutoCloseable {
      *
      * @param demo which car
      * @param seed draws the engine
-     * @param level how much is hidden, 1 to 3; 0 has it drive the demo's road in place of idling on the stand
+     * @param level how much is hidden, 1 to 4; 0 has it drive the demo's road in place of idling on the stand
      */
     public void practice(Demo demo, long seed, int level) {
         boolean road = level == 0;
@@ -262,7 +258,8 @@ public final class LiveDrive implements AutoCloseable {
             }
         }, s -> {
             engine.set(s.engine());
-            hidden = s.hidden();
+            begun = s.engine() == null || s.hidden() == null ? null : new PracticeHand.Begun(s.engine(), s.hidden(),
+                    seed);
             begin(text, s.device(), () -> new DeviceSource(s.address()));
         }, context::fail);
     }
@@ -283,7 +280,7 @@ public final class LiveDrive implements AutoCloseable {
         List<DrivePlan.Item> items = last != null && last.sheet().name().equals(s.name()) ? last.plan().missing()
                 : DrivePlan.of(s).items();
         // Whoever hears of the sheet asks for its screws.
-        idle.reset(s, engine.get());
+        idle.reset(s, begun);
         sheet.set(s);
         status.set(say("live.begins"));
         boolean practised = device != null;
@@ -311,8 +308,8 @@ public final class LiveDrive implements AutoCloseable {
     }
 
     /** Runs work on the practice engine beside the interface thread. */
-    void beside(Supplier<String> work, Consumer<String> done) {
-        practising.start(c -> work.get(), done, context::fail);
+    void beside(Function<BooleanSupplier, String> work, Consumer<String> done) {
+        practising.start(work::apply, done, context::fail);
     }
 
     /** Ends it without opening anything: what was recorded is kept. */
@@ -334,7 +331,7 @@ public final class LiveDrive implements AutoCloseable {
             r.end(opened);
         }
         engine.set(null);
-        hidden = null;
+        begun = null;
         sheet.set(null);
         now.set(null);
         status.set("");

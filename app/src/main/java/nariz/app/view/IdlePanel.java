@@ -5,7 +5,6 @@ import static nariz.app.words.WindowWords.say;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import javafx.geometry.Insets;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -16,10 +15,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.WeakListeners;
 import nariz.app.state.IdleWork;
+import nariz.app.state.PracticeHand;
 import nariz.app.state.Session;
 import nariz.idle.IdleGuide;
 import nariz.idle.School;
-import nariz.sim.RunningEngine;
 import nariz.units.Units;
 
 /** Setting the idle: one move at a time, in large words, with its reason and what the engine answered. */
@@ -38,6 +37,8 @@ final class IdlePanel extends VBox {
     private final Button turned;
     private final Button back;
     private final FlowPane hand;
+    private final Button smaller;
+    private final Button larger;
     private final FlowPane own;
 
     IdlePanel(Session session) {
@@ -67,15 +68,17 @@ final class IdlePanel extends VBox {
         back = MainWindow.button(say("idle-panel.back"), "idle-back", say("idle-panel.back-help"), idle::back);
         back.getStyleClass().add("large");
         hand = byHand();
+        smaller = own("idle-own-smaller", "idle-panel.smaller", () -> idle.hand().feed(-1));
+        larger = own("idle-own-larger", "idle-panel.larger", () -> idle.hand().feed(1));
         own = ownHand();
         move.setId("idle-move");
         why.setId("idle-why");
         note.setId("idle-note");
         turns.setId("idle-turns");
         debrief.setId("idle-debrief");
-        debrief.textProperty().bind(idle.debriefProperty());
+        debrief.textProperty().bind(idle.hand().saysProperty());
         getChildren().addAll(new FlowPane(8, 8, school, which, begin, byHand), move, why, note, new HBox(8, turned,
-                back), hand, turns, own, debrief, LivePage.label(say("idle-panel.caution"), "caution"));
+                back), hand, turns, debrief, own, LivePage.label(say("idle-panel.caution"), "caution"));
         WeakListeners.attach(idle.stepProperty(), this, (o, was, is) -> show(is));
         WeakListeners.attach(session.live().sheetProperty(), this, (o, was, is) -> offer());
         offer();
@@ -91,6 +94,10 @@ final class IdlePanel extends VBox {
         which.getSelectionModel().select(Math.min(names.size() - 1, idle.onlyProperty().get() + 1));
         own.setVisible(session.live().engineProperty().get() != null);
         own.setManaged(own.isVisible());
+        for (Button b : List.of(smaller, larger)) {
+            b.setVisible(idle.hand().feeds());
+            b.setManaged(b.isVisible());
+        }
     }
 
     private FlowPane byHand() {
@@ -129,33 +136,24 @@ final class IdlePanel extends VBox {
     /** On a practice engine: the user's own hand, besides what the guide asks for. */
     private FlowPane ownHand() {
         FlowPane p = new FlowPane(6, 6, LivePage.label(say("idle-panel.own-hand"), "card-subheading"));
-        p.getChildren().addAll(turn("idle-own-leaner", say("idle-panel.leaner"), -EIGHTH), turn("idle-own-richer", say(
-                "idle-panel.richer"), EIGHTH), engine("idle-own-slower", say("idle-panel.slower"), e -> stop(e,
-                        -EIGHTH)), engine("idle-own-faster", say("idle-panel.faster"), e -> stop(e, EIGHTH)), engine(
-                                "idle-own-start", say("idle-panel.start"), RunningEngine::start), engine(
-                                        "idle-own-gear", say("idle-panel.gear"), e -> e.gear(!e.inGear())));
+        PracticeHand hand = idle.hand();
+        p.getChildren().addAll(own("idle-own-leaner", "idle-panel.leaner", () -> turn(-EIGHTH)),
+                own("idle-own-richer", "idle-panel.richer", () -> turn(EIGHTH)),
+                own("idle-own-slower", "idle-panel.slower", () -> hand.stop(-EIGHTH)),
+                own("idle-own-faster", "idle-panel.faster", () -> hand.stop(EIGHTH)),
+                own("idle-own-start", "idle-panel.start", hand::start),
+                own("idle-own-gear", "idle-panel.gear", hand::gear),
+                own("idle-own-look", "idle-panel.look", hand::look), smaller, larger,
+                own("idle-own-done", "idle-panel.how-was-it", () -> hand.howWasIt(idle.schoolProperty().get())));
         return p;
     }
 
-    private static void stop(RunningEngine e, double by) {
-        for (int j = 0; j < e.carburetors(); j++) {
-            e.stop(j, e.stop(j) + by);
-        }
+    private void turn(double by) {
+        idle.hand().screws(idle.onlyProperty().get(), by);
     }
 
-    private Button turn(String id, String words, double by) {
-        return engine(id, words, e -> {
-            for (int i = 0; i < e.trims(); i++) {
-                if (idle.onlyProperty().get() < 0 || idle.onlyProperty().get() == i) {
-                    e.turn(i, e.turns(i) + by);
-                }
-            }
-        });
-    }
-
-    private Button engine(String id, String words, java.util.function.Consumer<RunningEngine> what) {
-        return MainWindow.button(words, id, words, () -> Optional.ofNullable(session.live().engineProperty().get())
-                .ifPresent(what));
+    private static Button own(String id, String words, Runnable what) {
+        return MainWindow.button(say(words), id, say(words + "-help"), what);
     }
 
     private void show(IdleWork.Step s) {

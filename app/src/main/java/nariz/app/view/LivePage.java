@@ -151,7 +151,7 @@ final class LivePage extends VBox {
         seed.setAccessibleText(say("live-page.seed"));
         seed.setPrefWidth(80);
         FlowPane practice = new FlowPane(8, 8, demo, label(say("live-page.seed"), "card-line"), seed);
-        for (int level = 1; level <= 3; level++) {
+        for (int level = 1; level <= 4; level++) {
             int l = level;
             Button b = MainWindow.button(say("live-page.level-" + level), "live-practice-" + level, say(
                     "live-page.level-help-" + level), () -> practise(demo, seed, l));

@@ -1,6 +1,7 @@
 package nariz.app.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
 import java.net.InetAddress;
@@ -17,9 +18,11 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import nariz.carburetor.PartChange;
 import nariz.idle.IdleGuide;
 import nariz.live.DeviceAddress;
 import nariz.sim.Demo;
+import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
 import nariz.testing.PseudoTerminal;
@@ -90,6 +93,7 @@ public class LiveJourneyTest extends FreshWindow {
         assertThat(text("idle-move")).startsWith("Finished");
         Hands.waitFor("the debrief", () -> said("idle-debrief").contains("the best was at"));
         assertThat(text("idle-debrief")).contains("Hidden");
+        Hands.waitFor("the points", () -> said("idle-debrief").contains("points of 100"));
         assertThat(text("idle-turns")).contains("1: ", "moves");
         // What it ended on is near what was best.
         var e = session.live().engineProperty().get();
@@ -102,6 +106,40 @@ public class LiveJourneyTest extends FreshWindow {
         hands.click("live-end");
         Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
         assertThat(session.garage().keptProperty().get()).isEmpty();
+    }
+
+    /** Without the guide: the user's own hand, judged at the end. */
+    @Test
+    public void ownHandIsJudgedAndTheHiddenPartFound() {
+        beside();
+        hands.click("live-practice-4");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        RunningEngine e = session.live().engineProperty().get();
+        double before = e.turns(0);
+        hands.click("idle-own-leaner");
+        hands.click("idle-own-leaner");
+        assertThat(e.turns(0)).isEqualTo(before - 0.25);
+        int moves = session.live().idle().hand().moves();
+        assertThat(moves).isBetween(1, 2);
+        hands.click("idle-own-look");
+        Hands.settle();
+        assertThat(said("idle-debrief")).contains("No leak");
+        assertThat(session.live().idle().hand().moves()).isEqualTo(moves + 1);
+        hands.click("idle-own-done");
+        Hands.waitFor("the debrief", () -> said("idle-debrief").contains("points of 100"));
+        assertThat(said("idle-debrief")).contains("Hidden: idle feed", "the guide makes", "To learn: screws far");
+        PartChange hidden = PracticeUpset.of(new RunningEngine(Demo.ESTATE.sheet(), 7, 7), 7, 4).part().orElseThrow();
+        for (int k = 0; k < 2; k++) {
+            hands.click(hidden.to() > hidden.from() ? "idle-own-smaller" : "idle-own-larger");
+        }
+        assertThat(e.fitted().carburetor().number("primary.idleFeedRestriction")).isCloseTo(Demo.ESTATE.sheet()
+                .carburetor().number("primary.idleFeedRestriction"), within(1e-9));
+        hands.click("idle-own-done");
+        Hands.waitFor("the other debrief", () -> said("idle-debrief").contains("points of 100"));
+        assertThat(said("idle-debrief")).doesNotContain("To learn: screws far");
+        hands.click("live-end");
+        Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
     }
 
     /** A car of one's own on a serial port: the hand at the screws is the test's. */

@@ -1,0 +1,284 @@
+package nariz.practice;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
+import java.util.function.ToDoubleFunction;
+import nariz.idle.IdleGuide;
+import nariz.idle.IdleReading;
+import nariz.idle.School;
+import nariz.idle.SettledAverage;
+import nariz.sim.PracticeUpset;
+import nariz.sim.RunningEngine;
+
+/**
+ * How an idle was set on a practice engine, against the best there was and against what the guide makes of the same
+ * engine.
+ *
+ * <p>Points: {@value #FINISH} for the finish, falling to none where {@value #ALL_LOST} of the vacuum (or of the speed,
+ * or 0.05 lambda) is given away; {@value #WORK} for the work, in proportion where more moves were made than the guide
+ * needs; {@value #BLAME} for what was wrong besides: the odd screw set right, the leak closed, the right part fitted.
+ * The lesson is where most points were left. The scale is judgement, for practice alone.
+ *
+ * @param hidden what had been done to the engine
+ * @param lost share of what the school goes by that was given away; mixture: difference of lambda
+ * @param best turns of every screw at the best there was
+ * @param left turns they were left at
+ * @param moves moves made
+ * @param guided moves the guide makes
+ * @param guideLost what the guide gives away
+ * @param oddTurns how far the odd screw was left from its best, turns; 0 where none was odd
+ * @param cured whether leak and part were put right
+ * @param score 0 to 100
+ * @param lesson what to learn first
+ */
+public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, List<Double> left, int moves,
+        int guided, double guideLost, double oddTurns, boolean cured, int score, Lesson lesson) {
+    private static final double FINISH = 60;
+    private static final double WORK = 25;
+    private static final double BLAME = 15;
+    private static final double ALL_LOST = 0.02;
+    private static final double LAMBDA_LOST = 0.05;
+    private static final double REACH = 0.75;
+    private static final double STEP = 1.0 / 16.0;
+    private static final double ODD = 0.2;
+    private static final double HZ = 20;
+    private static final double LONGEST_S = 40;
+    private static final int MOST = 20;
+    private static final int MOST_ALONE = 4;
+    private static final double ENOUGH = 8.0;
+    private static final double MOST_TURNS = 6.0;
+    /** What looking for a leak, or swapping a jet once, counts as. */
+    private static final int CHECK_MOVES = 1;
+
+    /** Copies the lists. */
+    public IdleDebrief {
+        best = List.copyOf(best);
+        left = List.copyOf(left);
+    }
+
+    /** What to learn first. */
+    public enum Lesson {
+        /** Nothing worth a word. */
+        NONE,
+        /** Where it was left. */
+        FINISH,
+        /** How many moves it took. */
+        MOVES,
+        /** One screw that was off by itself. */
+        SCREW,
+        /** Unmetered air. */
+        LEAK,
+        /** A part that was not what the sheet says. */
+        PART;
+
+        /** {@return its key} */
+        public String key() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /**
+     * A practice as it was begun.
+     *
+     * @param seed draws engine and upset
+     * @param level of the upset
+     * @param school where to finish
+     * @param aimPhi mixture aimed at, 1/lambda
+     * @param shownPhi the same as the sensor shows it
+     */
+    public record Task(long seed, int level, School school, double aimPhi, double shownPhi) {
+    }
+
+    /**
+     * Looks at how it was left. Takes some seconds.
+     *
+     * @param e engine as it was left
+     * @param hidden what had been done to it
+     * @param task what was to be done
+     * @param moves moves made
+     * @param cancelled asked now and then
+     * @return the debrief
+     * @throws CancellationException when cancelled
+     */
+    public static IdleDebrief of(RunningEngine e, PracticeUpset hidden, Task task, int moves,
+            BooleanSupplier cancelled) {
+        ToDoubleFunction<RunningEngine.Settled> worth = worth(task);
+        RunningEngine sound = new RunningEngine(e.sheet(), task.seed(), 0);
+        for (int j = 0; j < e.carburetors(); j++) {
+            sound.stop(j, e.stop(j));
+        }
+        double[] left = e.allTurns().stream().mapToDouble(t -> t).toArray();
+        double[] best = best(sound, left, worth, cancelled);
+        double top = worth.applyAsDouble(sound.settled(best));
+        double lost = lost(task, top, worth.applyAsDouble(e.settled(left)));
+        RunningEngine own = new RunningEngine(e.sheet(), task.seed(), task.seed());
+        int guided = guided(own, task, hidden, cancelled);
+        double[] theirs = own.allTurns().stream().mapToDouble(t -> t).toArray();
+        double guideLost = lost(task, top, worth.applyAsDouble(own.settled(theirs)));
+        double odd = hidden.screw() < 0 ? 0.0 : odd(left, hidden.screw()) - odd(best, hidden.screw());
+        boolean cured = hidden.cured(e);
+        double finish = FINISH * Math.clamp(1.0 - lost / (task.school() == School.MIXTURE ? LAMBDA_LOST : ALL_LOST), 0,
+                1);
+        double work = WORK * Math.min(1.0, (double) guided / Math.max(1, moves));
+        double blame = !cured ? 0.0 : BLAME * (Math.abs(odd) <= ODD ? 1.0 : 0.0);
+        return new IdleDebrief(hidden, lost, boxed(best), boxed(left), moves, guided, guideLost, odd, cured, (int) Math
+                .round(finish + work + blame), lesson(hidden, cured, FINISH - finish, WORK - work, BLAME - blame));
+    }
+
+    private static Lesson lesson(PracticeUpset hidden, boolean cured, double finish, double work, double blame) {
+        if (!cured) {
+            // Whatever else was lost follows from it.
+            return hidden.part().isPresent() ? Lesson.PART : Lesson.LEAK;
+        }
+        double most = Math.max(finish, Math.max(work, blame));
+        return most < ENOUGH ? Lesson.NONE : most == blame ? Lesson.SCREW : most == finish ? Lesson.FINISH
+                : Lesson.MOVES;
+    }
+
+    private static List<Double> boxed(double[] v) {
+        return Arrays.stream(v).boxed().toList();
+    }
+
+    /** What a school goes by, the more the better. */
+    private static ToDoubleFunction<RunningEngine.Settled> worth(Task t) {
+        return switch (t.school()) {
+            case HIGHEST_SPEED -> RunningEngine.Settled::rpm;
+            case MIXTURE -> s -> -Math.abs(s.lambda() - 1.0 / t.aimPhi());
+            default -> RunningEngine.Settled::vacuumPa;
+        };
+    }
+
+    private static double lost(Task t, double best, double here) {
+        double lost = t.school() == School.MIXTURE ? best - here : best > 0.0 ? 1.0 - here / best : 1.0;
+        return t.school() == School.LEAN_BEST ? Math.abs(lost - School.LITTLE) : Math.max(0.0, lost);
+    }
+
+    /** How far a screw stands from the mean of the others. */
+    private static double odd(double[] turns, int screw) {
+        double others = (Arrays.stream(turns).sum() - turns[screw]) / Math.max(1, turns.length - 1);
+        return turns[screw] - others;
+    }
+
+    /** All together, then each by itself, twice. */
+    private static double[] best(RunningEngine e, double[] from, ToDoubleFunction<RunningEngine.Settled> worth,
+            BooleanSupplier cancelled) {
+        double[] at = from.clone();
+        Arrays.fill(at, Arrays.stream(from).average().orElse(0.0));
+        all(e, at, worth, cancelled);
+        for (int i = 0; i < at.length && at.length > 1; i++) {
+            one(e, at, i, worth, cancelled);
+        }
+        return at;
+    }
+
+    private static void all(RunningEngine e, double[] at, ToDoubleFunction<RunningEngine.Settled> worth,
+            BooleanSupplier cancelled) {
+        double most = Double.NEGATIVE_INFINITY;
+        double shift = 0.0;
+        for (double by = -2 * REACH; by <= 2 * REACH; by += STEP) {
+            check(cancelled);
+            double d = by;
+            double w = worth.applyAsDouble(e.settled(Arrays.stream(at).map(t -> t + d).toArray()));
+            if (w > most) {
+                most = w;
+                shift = by;
+            }
+        }
+        for (int i = 0; i < at.length; i++) {
+            at[i] += shift;
+        }
+    }
+
+    private static void one(RunningEngine e, double[] at, int screw, ToDoubleFunction<RunningEngine.Settled> worth,
+            BooleanSupplier cancelled) {
+        double most = worth.applyAsDouble(e.settled(at));
+        double from = at[screw];
+        double best = from;
+        for (double by = -0.25; by <= 0.25; by += STEP) {
+            check(cancelled);
+            at[screw] = from + by;
+            double w = worth.applyAsDouble(e.settled(at));
+            if (w > most) {
+                most = w;
+                best = from + by;
+            }
+        }
+        at[screw] = best;
+    }
+
+    /** What the guide makes of it, with a hand that does as it is told; {@return its moves} */
+    private static int guided(RunningEngine e, Task task, PracticeUpset hidden, BooleanSupplier cancelled) {
+        PracticeUpset.of(e, task.seed(), task.level());
+        int moves = 0;
+        if (task.level() > 2) {
+            e.leak(0.0);
+            e.fit(e.sheet());
+            moves += CHECK_MOVES;
+        }
+        moves += follow(e, task, -1, MOST, cancelled);
+        for (int i = 0; i < e.trims() && hidden.screw() >= 0; i++) {
+            moves += follow(e, task, i, MOST_ALONE, cancelled);
+        }
+        return moves;
+    }
+
+    private static int follow(RunningEngine e, Task task, int screw, int most, BooleanSupplier cancelled) {
+        List<Integer> moved = new ArrayList<>();
+        for (int i = 0; i < e.trims(); i++) {
+            if (screw < 0 || i == screw) {
+                moved.add(i);
+            }
+        }
+        double least = e.trim().isFromDatum() ? -MOST_TURNS : 0.0;
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), task.shownPhi(), (double) moved.size()
+                / e.trims(), moved.stream().mapToDouble(e::turns).average().orElse(0.0), least, MOST_TURNS, e.sheet()
+                .engine().idleRpm(), false));
+        int moves = 0;
+        while (moves < most) {
+            check(cancelled);
+            IdleGuide.Move m = g.next();
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                moved.forEach(i -> e.turn(i, e.turns(i) + m.by()));
+                moves++;
+            } else if (m.kind() == IdleGuide.Kind.STOP) {
+                for (int j = 0; j < e.carburetors(); j++) {
+                    e.stop(j, e.stop(j) + m.by());
+                }
+                moves++;
+            } else if (m.kind() != IdleGuide.Kind.READ) {
+                return moves;
+            }
+            Optional<IdleReading> r = reading(e);
+            if (r.isEmpty()) {
+                return moves;
+            }
+            g.read(r.get());
+        }
+        return moves;
+    }
+
+    private static Optional<IdleReading> reading(RunningEngine e) {
+        SettledAverage a = new SettledAverage();
+        for (double t = 0; t < LONGEST_S && a.reading().isEmpty(); t += 1 / HZ) {
+            e.run(1 / HZ);
+            if (e.stalled()) {
+                e.start();
+                a.restart();
+            }
+            RunningEngine.Reading r = e.read();
+            a.add(r.timeS(), r.rpm(), r.vacuumPa(), r.lambda(), r.lambda2());
+        }
+        return a.reading();
+    }
+
+    private static void check(BooleanSupplier cancelled) {
+        if (cancelled.getAsBoolean()) {
+            throw new CancellationException("debrief was cancelled");
+        }
+    }
+}
