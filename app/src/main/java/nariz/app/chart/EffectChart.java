@@ -31,8 +31,8 @@ public final class EffectChart extends Picture {
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.trials().effectProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> redraw());
-        setMinHeight(138);
-        setPrefHeight(138);
+        setMinHeight(126);
+        setPrefHeight(126);
     }
 
     @Override
@@ -42,23 +42,23 @@ public final class EffectChart extends Picture {
         boolean change = d != null && then.changed();
         strong(g, !change ? say("effect-chart.today-against-target") : then.tried()
                 ? say("effect-chart.today-and-with-the")
-                : say("effect-chart.today-and-after-the"), 12, 16, 14, p.ink(),
+                : say("effect-chart.today-and-after-the"), 12, 14, 14, p.ink(),
                 TextAlignment.LEFT);
         List<RegimePrediction> rows = d == null ? List.of() : then.regimes();
         if (rows.isEmpty()) {
             text(g, say("effect-chart.nothing-to-compare-yet"), 12, 42, 13, p.faint(), TextAlignment.LEFT);
             return;
         }
-        double top = 42;
-        double row = Math.min(30, (h - top - 8) / rows.size());
+        double top = 36;
+        double row = Math.min(30, (h - top - 5) / rows.size());
         double middle = x(0, w);
-        text(g, say("effect-chart.rich"), LEFT, 34, 12, p.rich(), TextAlignment.LEFT);
-        text(g, say("effect-chart.target"), middle, 34, 12, p.faint(), TextAlignment.CENTER);
-        text(g, say("effect-chart.lean"), w - RIGHT, 34, 12, p.lean(), TextAlignment.RIGHT);
+        text(g, say("effect-chart.rich"), LEFT, 28, 12, p.rich(), TextAlignment.LEFT);
+        text(g, say("effect-chart.target"), middle, 28, 12, p.faint(), TextAlignment.CENTER);
+        text(g, say("effect-chart.lean"), w - RIGHT, 28, 12, p.lean(), TextAlignment.RIGHT);
         for (int i = 0; i < rows.size(); i++) {
             row(g, p, rows.get(i), w, top + row * (i + 0.5), row, change);
         }
-        line(g, middle, top - 2, middle, top + row * rows.size(), p.ink(), 1.2);
+        line(g, middle, top, middle, top + row * rows.size(), p.ink(), 1.2);
     }
 
     private static double x(double error, double w) {

@@ -340,7 +340,7 @@ public final class FuelStream extends Picture {
         double right = geo.bowlRight + END * (geo.boreLeft - geo.bowlRight) - 4;
         boolean narrow = right - x < NARROW;
         boolean unread = f.status() == Status.NOT_READ || Double.isNaN(f.error());
-        double free = right - x - BESIDE - width(unread ? say("fuel-stream.not-read") : markWords(f, narrow), 12);
+        double free = right - x - BESIDE - width(unread ? state(f) : markWords(f, narrow), 12);
         String label = say(f.circuit().label());
         String name = narrow || width(label, 12.5) > free ? say(f.circuit().shortLabel()) : label;
         String with = String.format(Locale.ROOT, "%s  %.0f %%", name, 100 * share);
@@ -352,10 +352,20 @@ public final class FuelStream extends Picture {
             text(g, percent, x, up, 12.5, share > 0.005 ? p.ink() : p.faint(), TextAlignment.LEFT);
         }
         if (unread) {
-            text(g, say("fuel-stream.not-read"), right, up, 12, p.faint(), TextAlignment.RIGHT);
+            text(g, state(f), right, up, 12, p.faint(), TextAlignment.RIGHT);
             return;
         }
         mark(g, p, f, right, up, narrow);
+    }
+
+    /** What stands beside a branch that has no mixture of its own: a pump may be judged all the same. */
+    private static String state(CircuitFinding f) {
+        return switch (f.status()) {
+            case NOT_READ -> say("fuel-stream.not-read");
+            case WAITING -> say("stop-words.waits");
+            case SETTLED -> say("fuel-stream.fine");
+            case OFF, IN_DOUBT -> say(f.status().label());
+        };
     }
 
     /** Whether the branch is marked as lean or rich; what is settled is not, whatever it reads within tolerance. */

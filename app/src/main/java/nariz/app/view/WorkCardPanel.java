@@ -4,6 +4,7 @@ import static nariz.app.words.WindowWords.say;
 
 import java.util.List;
 import javafx.geometry.VPos;
+import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -11,6 +12,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nariz.app.chart.WeakListeners;
 import nariz.app.print.WorkCardPdf;
@@ -33,7 +35,7 @@ import nariz.text.Message;
 final class WorkCardPanel extends VBox {
     private final Session session;
     private final FilePicker picker;
-    private final VBox content = new VBox(3);
+    private final VBox content = new VBox(2);
     private final ScrollPane scroll = new ScrollPane(content);
     /** What is pressed when the work is done: below the card, where no scrolling hides it. */
     private final FlowPane done = new FlowPane(8, 6);
@@ -132,14 +134,12 @@ final class WorkCardPanel extends VBox {
         c.reasons().forEach(r -> line("·", say(r), "card-line"));
         heading(say("work-card-panel.mind"));
         c.cautions().forEach(x -> line("!", say(x), "caution"));
-        heading(say("work-card-panel.lay-ready"));
-        line("·", say(Message.join(", ", card.tools())), "card-line");
+        runIn(say("work-card-panel.lay-ready"), say(Message.join(", ", card.tools())));
         heading(say("work-card-panel.do"));
         numbered(card.steps().stream().map(m -> say(m)).toList());
-        heading(say("work-card-panel.then-look-again-at"));
-        numbered(c.recheck().stream().map(m -> say(m)).toList());
-        heading(say("work-card-panel.proved-by"));
-        line("·", say(card.proof()), "card-line");
+        runIn(say("work-card-panel.then-look-again-at"), say(Message.join(say("work-card-panel.and-then"), c
+                .recheck())));
+        runIn(say("work-card-panel.proved-by"), say(card.proof()));
     }
 
     /** It is done: the sheet takes the parts on. */
@@ -262,6 +262,17 @@ final class WorkCardPanel extends VBox {
 
     private void heading(String text) {
         content.getChildren().add(label(text, "card-subheading"));
+    }
+
+    /** A heading with the one thing that stands under it on the same line. */
+    private void runIn(String title, String text) {
+        Label h = label(title, "card-subheading");
+        h.setMinWidth(Region.USE_PREF_SIZE);
+        Label t = label(text, "card-line");
+        HBox.setHgrow(t, Priority.ALWAYS);
+        HBox row = new HBox(8, h, t);
+        row.setAlignment(Pos.BASELINE_LEFT);
+        content.getChildren().add(row);
     }
 
     private void line(String bullet, String text, String style) {

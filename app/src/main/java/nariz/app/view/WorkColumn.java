@@ -22,9 +22,9 @@ final class WorkColumn extends VBox {
     static final String COMPARE = "compare";
     static final String RECORD = "plan";
     /** Share of the window's width, and the narrowest and widest it gets, px. */
-    private static final double SHARE = 0.355;
+    private static final double SHARE = 0.385;
     private static final double NARROWEST = 372;
-    private static final double WIDEST = 620;
+    private static final double WIDEST = 660;
 
     private final Choice choice = new Choice(say("main-window.side-panel"));
     private final WorkCardPanel card;
@@ -32,7 +32,7 @@ final class WorkColumn extends VBox {
     private final ToggleButton fold = new ToggleButton(say("work-column.effect"));
 
     WorkColumn(Session session, FilePicker picker, Plane plane) {
-        super(8);
+        super(6);
         card = new WorkCardPanel(session, picker);
         effect = new EffectChart(session);
         effect.setId("effect");
