@@ -2,6 +2,7 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
+import java.util.Arrays;
 import java.util.Locale;
 import nariz.text.Message;
 
@@ -28,8 +29,8 @@ public final class Assumption {
      * @return the name for people, with its side
      */
     public static Message label(String path) {
-        return Stage.ofKey(group(path)).map(s -> message("part.of-side", s.label(), part(path))).orElseGet(() -> part(
-                path));
+        return Arrays.stream(path.split("\\.", -1)).flatMap(step -> Stage.ofKey(step).stream()).findFirst().map(s ->
+                message("part.of-side", s.label(), part(path))).orElseGet(() -> part(path));
     }
 
     /**

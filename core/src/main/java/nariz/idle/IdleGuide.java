@@ -218,7 +218,7 @@ public final class IdleGuide {
 
     /** Cylinders that miss now and then pop and shake: speed scatters more than it did richer. */
     private boolean misses(IdleReading r) {
-        double least = readings.stream().filter(x -> x.turns() > r.turns() || x.turns() == r.turns()).mapToDouble(
+        double least = readings.stream().filter(x -> x.turns() >= r.turns()).mapToDouble(
                 IdleReading::rough).min().orElse(Double.NaN);
         return r.rough() > MISSES * least && r.rough() > ROUGH;
     }
@@ -243,6 +243,7 @@ public final class IdleGuide {
         Move m = new Move(Kind.SCREWS, to - turns, to, message("idle.why-back"));
         open = m;
         takenBack = true;
+        inGear = null;
         stop = first ? 0.0 : readings.get(readings.size() - 2).stop();
         done = false;
         return m;
@@ -304,7 +305,8 @@ public final class IdleGuide {
         }
         IdleCurve.Finish f = c.finish(settings.school(), settings.aimPhi());
         double now = c.at(last);
-        double target = within(c, Math.max(f.u(), missesAt + (c.mixed() ? CLEAR_PHI : CLEAR_TURNS)), now);
+        double wanted = Math.max(f.u(), missesAt + (c.mixed() ? CLEAR_PHI : CLEAR_TURNS));
+        double target = within(c, wanted, now);
         // How far beyond the screws' reach it lies is no matter.
         boolean beyond = Math.abs(f.u() - target) > f.sd();
         boolean sure = beyond || f.sd() <= (c.mixed() ? SURE_PHI : SURE_TURNS) || moves.size() >= MOST_MOVES - 2;
@@ -318,7 +320,7 @@ public final class IdleGuide {
         }
         boolean close = Math.abs(now - target) <= (c.mixed() ? CLOSE_PHI : CLOSE_TURNS);
         if (close || moves.size() >= MOST_MOVES + LAST_MOVES) {
-            atLimit = target != f.u();
+            atLimit = target != wanted;
             return finished(last);
         }
         return move(by(c, target - now), message("idle.why-finish"));

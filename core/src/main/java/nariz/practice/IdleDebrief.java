@@ -144,7 +144,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         return Arrays.stream(v).boxed().toList();
     }
 
-    /** What a school goes by, the more the better. */
+    /** What a school goes by, the more the better; the middle between two losses lies close to the most vacuum. */
     private static ToDoubleFunction<RunningEngine.Settled> worth(Task t) {
         return switch (t.school()) {
             case HIGHEST_SPEED -> RunningEngine.Settled::rpm;

@@ -233,6 +233,10 @@ public class OtherFamiliesTest {
         d.set(diameters, "");
         d.set("carburetor.primary.progressionHoles[].height", "");
         assertThat(d.json()).doesNotContain("progressionHoles");
+        // What is left out is assumed, and shown where it would stand.
+        assertThat(d.assumed().get(diameters)).isEqualTo("0.6 mm; 0.6 mm; 0.48 mm");
+        assertThat(d.assumed().get("carburetor.primary.progressionHoles[].height")).isEqualTo(
+                "0.6 mm; 1.3 mm; 2.2 mm");
     }
 
     @Test

@@ -186,6 +186,7 @@ public final class IdleWork {
     public void back() {
         if (guide != null && !guide.moves().isEmpty()) {
             guide.back();
+            Optional.ofNullable(engine).ifPresent(e -> e.gear(false));
             waiting = false;
             made = false;
             show(List.of());

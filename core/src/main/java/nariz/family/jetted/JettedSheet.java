@@ -123,13 +123,18 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         }
         if (written.isEmpty()) {
             d.holes().forEach(h -> holes.add(new double[] {1e-3 * h[0], 1e-3 * h[1]}));
-            f.assume("progressionHoles", String.join("; ", d.holes().stream().map(h -> JettedDefaults.mm(h[0]) + " @ "
-                    + JettedDefaults.mm(h[1])).toList()));
+            // As two lists, as they are written: a form shows them where they would stand.
+            f.assume("progressionHoles[].diameter", listed(d, 0));
+            f.assume("progressionHoles[].height", listed(d, 1));
         }
         for (int i = 0; i < holes.size(); i++) {
             numbers.put(at + "progressionHoles.diameter." + (i + 1), holes.get(i)[0]);
             numbers.put(at + "progressionHoles.height." + (i + 1), holes.get(i)[1]);
         }
+    }
+
+    private static String listed(JettedDefaults d, int at) {
+        return String.join("; ", d.holes().stream().map(h -> JettedDefaults.mm(h[at])).toList());
     }
 
     /** Rows of the emulsion tube, the usual one where none are written. */
