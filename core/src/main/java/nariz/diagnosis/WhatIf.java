@@ -1,6 +1,7 @@
 package nariz.diagnosis;
 
 import java.util.Arrays;
+import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Delivery;
@@ -20,6 +21,8 @@ import nariz.log.DriveLog;
 public final class WhatIf {
     private static final int RPMS = 28;
     private static final int VACUUMS = 40;
+    /** Samples that a core takes at once. */
+    private static final int CHUNK = 1 << 15;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -108,14 +111,41 @@ public final class WhatIf {
      * @return ratio by sample, 1 where speed or vacuum is missing; the caller owns the array
      */
     public float[] ratio(BuildSheet parts) {
-        double[] with = grid(parts);
-        for (int k = 0; k < with.length; k++) {
-            with[k] /= Math.max(today[k], 1e-6);
-        }
+        double[] with = overToday(parts);
         float[] out = new float[node.length];
         for (int i = 0; i < out.length; i++) {
             out[i] = node[i] < 0 ? 1f : (float) between(with, i);
         }
+        return out;
+    }
+
+    private double[] overToday(BuildSheet parts) {
+        double[] with = grid(parts);
+        for (int k = 0; k < with.length; k++) {
+            with[k] /= Math.max(today[k], 1e-6);
+        }
+        return with;
+    }
+
+    /**
+     * What the sensor would have read with other parts, put to the moments of the engine: {@link #lambda} at the
+     * reading that belongs to a sample's state. In one pass over all cores, since a hand waits for it.
+     *
+     * @param parts sheet with the parts
+     * @return lambda by sample of the state, NaN where there was no reading; the caller owns the array
+     */
+    public float[] shown(BuildSheet parts) {
+        double[] with = overToday(parts);
+        Observation o = observation;
+        float[] out = new float[node.length];
+        IntStream.range(0, (out.length + CHUNK - 1) / CHUNK).parallel().forEach(k -> {
+            int end = Math.min(out.length, (k + 1) * CHUNK);
+            for (int s = k * CHUNK; s < end; s++) {
+                int i = o.readingOf(s);
+                int at = o.stateOf(i);
+                out[s] = (float) (1.0 / (o.measuredPhi(i) * (node[at] < 0 ? 1.0 : between(with, at))));
+            }
+        });
         return out;
     }
 

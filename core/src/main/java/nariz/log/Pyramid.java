@@ -1,6 +1,7 @@
 package nariz.log;
 
 import java.util.Arrays;
+import java.util.stream.IntStream;
 
 /**
  * Least and greatest of any stretch of a series in a time that hardly depends on its length.
@@ -37,7 +38,18 @@ public final class Pyramid {
             int n = (low.length + BLOCK - 1) >> SHIFT;
             least[k] = new float[n];
             greatest[k] = new float[n];
-            for (int b = 0; b < n; b++) {
+            level(low, high, least[k], greatest[k]);
+            low = least[k];
+            high = greatest[k];
+        }
+    }
+
+    /** Takes least and greatest of every block; what is long is shared out over the cores, for a hand waits for it. */
+    private static void level(float[] low, float[] high, float[] least, float[] greatest) {
+        int chunks = (least.length + SUMMED - 1) / SUMMED;
+        IntStream.range(0, chunks).parallel().forEach(c -> {
+            int last = Math.min(least.length, (c + 1) * SUMMED);
+            for (int b = c * SUMMED; b < last; b++) {
                 float lo = Float.POSITIVE_INFINITY;
                 float hi = Float.NEGATIVE_INFINITY;
                 int end = Math.min(low.length, (b + 1) << SHIFT);
@@ -46,12 +58,10 @@ public final class Pyramid {
                     lo = low[i] < lo ? low[i] : lo;
                     hi = high[i] > hi ? high[i] : hi;
                 }
-                least[k][b] = lo;
-                greatest[k][b] = hi;
+                least[b] = lo;
+                greatest[b] = hi;
             }
-            low = least[k];
-            high = greatest[k];
-        }
+        });
     }
 
     /** Takes levels that were kept up to date while the series grew. */
@@ -72,10 +82,11 @@ public final class Pyramid {
 
     private static Moments[] moments(float[] series) {
         Moments[] blocks = new Moments[series.length / SUMMED];
-        for (int b = 0; b < blocks.length; b++) {
-            blocks[b] = new Moments();
-            blocks[b].add(series, b * SUMMED, (b + 1) * SUMMED);
-        }
+        Arrays.parallelSetAll(blocks, b -> {
+            Moments m = new Moments();
+            m.add(series, b * SUMMED, (b + 1) * SUMMED);
+            return m;
+        });
         return blocks;
     }
 

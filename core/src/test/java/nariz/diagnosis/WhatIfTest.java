@@ -34,6 +34,25 @@ public class WhatIfTest {
     }
 
     @Test
+    public void whatIsShownIsWhatWouldHaveBeenReadAtTheMomentOfTheEngine() {
+        BuildSheet parts = MeteredParts.MAIN_JET.fit(DemoDrive.sheet(), Stage.PRIMARY, 64);
+        double[] lambda = WHAT_IF.lambda(parts);
+        float[] shown = WHAT_IF.shown(parts);
+        assertThat(shown).hasSameSizeAs(lambda);
+        int read = 0;
+        for (int s = 0; s < shown.length; s++) {
+            double there = lambda[ANALYSIS.observation().readingOf(s)];
+            if (!Double.isNaN(there) && !Float.isNaN(shown[s])) {
+                assertThat((double) shown[s]).isCloseTo(there, within(1e-5));
+                read++;
+            } else {
+                assertThat(Float.isNaN(shown[s])).isEqualTo(Double.isNaN(there));
+            }
+        }
+        assertThat(read).isGreaterThan(10_000);
+    }
+
+    @Test
     public void gridAgreesWithTheEstimateWhereTheCarLived() {
         BuildSheet parts = MeteredParts.MAIN_JET.fit(MeteredParts.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(),
                 Stage.PRIMARY, 34),

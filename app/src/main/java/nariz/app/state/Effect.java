@@ -56,11 +56,6 @@ public record Effect(List<PartChange> changes, boolean tried, double[] phi, Pyra
     }
 
     private static Pyramid trace(Analysis a, BuildSheet parts) {
-        double[] lambda = a.whatIf().lambda(parts);
-        float[] v = new float[lambda.length];
-        for (int s = 0; s < v.length; s++) {
-            v[s] = (float) lambda[a.observation().readingOf(s)];
-        }
-        return new Pyramid(v);
+        return new Pyramid(a.whatIf().shown(parts));
     }
 }
