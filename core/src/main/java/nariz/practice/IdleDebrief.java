@@ -20,9 +20,10 @@ import nariz.sim.RunningEngine;
  * engine.
  *
  * <p>Points: {@value #FINISH} for the finish, falling to none where {@value #ALL_LOST} of the vacuum (or of the speed,
- * or 0.05 lambda) is given away; {@value #WORK} for the work, in proportion where more moves were made than the guide
- * needs; {@value #BLAME} for what was wrong besides: the odd screw set right, the leak closed, the right part fitted.
- * The lesson is where most points were left. The scale is judgement, for practice alone.
+ * or 0.05 lambda) is given away, and half of them where a leak or a wrong part was left; {@value #WORK} for the work,
+ * in proportion where more moves were made than the guide needs; {@value #BLAME} for what was wrong besides: the odd
+ * screw set right, the leak closed, the right part fitted. The lesson is where most points were left. The scale is
+ * judgement, for practice alone.
  *
  * @param hidden what had been done to the engine
  * @param lost share of what the school goes by that was given away; mixture: difference of lambda
@@ -41,6 +42,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     private static final double FINISH = 60;
     private static final double WORK = 25;
     private static final double BLAME = 15;
+    private static final double UNCURED = 0.5;
     private static final double ALL_LOST = 0.02;
     private static final double LAMBDA_LOST = 0.05;
     private static final double REACH = 0.75;
@@ -49,7 +51,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     private static final double HZ = 20;
     private static final double LONGEST_S = 40;
     private static final int MOST = 20;
-    private static final int MOST_ALONE = 4;
+    private static final int MOST_ALONE = 9;
     private static final double ENOUGH = 8.0;
     private static final double MOST_TURNS = 6.0;
     /** What looking for a leak, or swapping a jet once, counts as. */
@@ -109,9 +111,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
             BooleanSupplier cancelled) {
         ToDoubleFunction<RunningEngine.Settled> worth = worth(task);
         RunningEngine sound = new RunningEngine(e.sheet(), task.seed(), 0);
-        for (int j = 0; j < e.carburetors(); j++) {
-            sound.stop(j, e.stop(j));
-        }
+        stopped(sound, e);
         double[] left = e.allTurns().stream().mapToDouble(t -> t).toArray();
         double[] best = best(sound, left, worth, cancelled);
         double top = worth.applyAsDouble(sound.settled(best));
@@ -119,15 +119,24 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         RunningEngine own = new RunningEngine(e.sheet(), task.seed(), task.seed());
         int guided = guided(own, task, hidden, cancelled);
         double[] theirs = own.allTurns().stream().mapToDouble(t -> t).toArray();
-        double guideLost = lost(task, top, worth.applyAsDouble(own.settled(theirs)));
+        // Plates that stand further open leave less vacuum, whatever the screws: like is set beside like.
+        stopped(sound, own);
+        double guideLost = lost(task, worth.applyAsDouble(sound.settled(best)), worth.applyAsDouble(own.settled(theirs)));
         double odd = hidden.screw() < 0 ? 0.0 : odd(left, hidden.screw()) - odd(best, hidden.screw());
         boolean cured = hidden.cured(e);
-        double finish = FINISH * Math.clamp(1.0 - lost / (task.school() == School.MIXTURE ? LAMBDA_LOST : ALL_LOST), 0,
-                1);
+        // On top of a leak or a wrong part no finish holds.
+        double all = task.school() == School.MIXTURE ? LAMBDA_LOST : ALL_LOST;
+        double finish = (cured ? 1.0 : UNCURED) * FINISH * Math.clamp(1.0 - lost / all, 0.0, 1.0);
         double work = WORK * Math.min(1.0, (double) guided / Math.max(1, moves));
         double blame = !cured ? 0.0 : BLAME * (Math.abs(odd) <= ODD ? 1.0 : 0.0);
         return new IdleDebrief(hidden, lost, boxed(best), boxed(left), moves, guided, guideLost, odd, cured, (int) Math
                 .round(finish + work + blame), lesson(hidden, cured, FINISH - finish, WORK - work, BLAME - blame));
+    }
+
+    private static void stopped(RunningEngine e, RunningEngine as) {
+        for (int j = 0; j < e.carburetors(); j++) {
+            e.stop(j, as.stop(j));
+        }
     }
 
     private static Lesson lesson(PracticeUpset hidden, boolean cured, double finish, double work, double blame) {
@@ -238,6 +247,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), task.shownPhi(), (double) moved.size()
                 / e.trims(), moved.stream().mapToDouble(e::turns).average().orElse(0.0), least, MOST_TURNS, e.sheet()
                 .engine().idleRpm(), false));
+        double from = moved.stream().mapToDouble(e::turns).average().orElse(0.0);
         int moves = 0;
         while (moves < most) {
             check(cancelled);
@@ -259,7 +269,10 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
             }
             g.read(r.get());
         }
-        return moves;
+        // What does not come to an end is put back where it was, and not left where something was to be learnt.
+        double back = from - moved.stream().mapToDouble(e::turns).average().orElse(0.0);
+        moved.forEach(i -> e.turn(i, e.turns(i) + back));
+        return moves + 1;
     }
 
     private static Optional<IdleReading> reading(RunningEngine e) {

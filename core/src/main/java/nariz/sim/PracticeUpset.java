@@ -1,5 +1,6 @@
 package nariz.sim;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import nariz.carburetor.Ladder;
@@ -18,7 +19,11 @@ import nariz.carburetor.Stage;
  * @param part idle feed that is not what the sheet says: from what it says to what is fitted; empty where it is
  */
 public record PracticeUpset(int level, double all, int screw, double by, double leakM2, Optional<PartChange> part) {
-    private static final double LEAK_M2 = 5e-6;
+    /** Area of the leak for the engine's displacement, m²/m³: much the same share of any idle's air. */
+    private static final double LEAK_PER_M3 = 1.6e-3;
+    /** Slower than this share of its idle it does not keep running. */
+    private static final double LEAST_OF_IDLE = 0.75;
+    private static final int MOST_RICHER = 8;
     /** Steps by which a wrong part is off. */
     private static final int STEPS = 2;
 
@@ -34,21 +39,45 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
     public static PracticeUpset of(RunningEngine e, long seed, int level) {
         Random r = new Random(seed * 101 + level);
         double all = Math.rint(8 * (0.25 + 0.25 * r.nextDouble()) * (r.nextInt(3) == 0 ? -0.5 : 1)) / 8;
-        Optional<PartChange> part = level > 3 ? wrong(e, r) : Optional.empty();
+        Optional<PartChange> part = level > 3 ? wrong(e, r.nextBoolean()) : Optional.empty();
         int screw = level > 1 && part.isEmpty() && e.trims() > 1 ? r.nextInt(e.trims()) : -1;
         double by = screw < 0 ? 0.0 : (r.nextBoolean() ? 1 : -0.5) * 0.375;
-        double leak = level > 2 && part.isEmpty() && r.nextBoolean() ? LEAK_M2 : 0.0;
-        for (int i = 0; i < e.trims(); i++) {
-            e.turn(i, e.turns(i) + all + (i == screw ? by : 0.0));
+        double leak = level > 2 && part.isEmpty() && r.nextBoolean() ? LEAK_PER_M3
+                * e.sheet().engine().displacementM3() : 0.0;
+        List<Double> as = e.allTurns();
+        PracticeUpset u = new PracticeUpset(level, all, screw, by, leak, part).done(e, as);
+        double runs = speed(e);
+        // Nobody learns on an engine that dies: the same the other way, as rich as it takes.
+        for (int k = 0; k < MOST_RICHER && runs < LEAST_OF_IDLE; k++) {
+            PracticeUpset richer = new PracticeUpset(level, Math.abs(all) + 0.25 * k, screw, Math.abs(by), leak,
+                    part.isEmpty() ? part : wrong(e, true)).done(e, as);
+            double speed = speed(e);
+            u = speed > runs ? richer : u;
+            runs = Math.max(runs, speed);
         }
-        e.leak(leak);
-        part.ifPresent(p -> e.fit(p.part().fit(e.sheet(), p.side(), p.to())));
-        return new PracticeUpset(level, all, screw, by, leak, part);
+        return u.done(e, as);
     }
 
-    /** The next sizes of the idle feed, richer or leaner. */
-    private static Optional<PartChange> wrong(RunningEngine e, Random r) {
-        boolean richer = r.nextBoolean();
+    /** Settled speed over the idle on the sheet. */
+    private static double speed(RunningEngine e) {
+        return e.settled(turns(e)).rpm() / e.sheet().engine().idleRpm();
+    }
+
+    private static double[] turns(RunningEngine e) {
+        return e.allTurns().stream().mapToDouble(t -> t).toArray();
+    }
+
+    private PracticeUpset done(RunningEngine e, List<Double> from) {
+        for (int i = 0; i < e.trims(); i++) {
+            e.turn(i, from.get(i) + all + (i == screw ? by : 0.0));
+        }
+        e.leak(leakM2);
+        part.ifPresent(p -> e.fit(p.part().fit(e.sheet(), p.side(), p.to())));
+        return this;
+    }
+
+    /** The idle feed some sizes richer or leaner. */
+    private static Optional<PartChange> wrong(RunningEngine e, boolean richer) {
         return feed(e).map(l -> new PartChange(l.part(), l.stage(), l.fitted(e.sheet()), l.fitted(e.sheet())
                 + (richer ? STEPS : -STEPS) * l.step()));
     }

@@ -100,6 +100,22 @@ public class IdleDebriefTest {
         }
     }
 
+    /** Nobody learns on an engine that dies at once. */
+    @Test
+    public void everyPracticeEngineRuns() {
+        for (Demo d : Demo.values()) {
+            for (int level = 1; level <= 4; level++) {
+                for (long seed = 1; seed <= 8; seed++) {
+                    RunningEngine e = new RunningEngine(d.sheet(), seed, seed);
+                    PracticeUpset.of(e, seed, level);
+                    double[] turns = e.allTurns().stream().mapToDouble(t -> t).toArray();
+                    assertThat(e.settled(turns).rpm()).as("%s, level %d, %d", d, level, seed).isGreaterThan(0.6
+                            * d.sheet().engine().idleRpm());
+                }
+            }
+        }
+    }
+
     @Test
     public void aDebriefCanBeGivenUp() {
         RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
