@@ -52,6 +52,8 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     private static final double LONGEST_S = 40;
     private static final int MOST = 20;
     private static final int MOST_ALONE = 9;
+    /** With more screws than this one by itself moves the whole engine's speed too little to be set by it. */
+    private static final int TELLABLE = 4;
     private static final double ENOUGH = 8.0;
     private static final double MOST_TURNS = 6.0;
     /** What looking for a leak, or swapping a jet once, counts as. */
@@ -121,7 +123,8 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         double[] theirs = own.allTurns().stream().mapToDouble(t -> t).toArray();
         // Plates that stand further open leave less vacuum, whatever the screws: like is set beside like.
         stopped(sound, own);
-        double guideLost = lost(task, worth.applyAsDouble(sound.settled(best)), worth.applyAsDouble(own.settled(theirs)));
+        double guideTop = worth.applyAsDouble(sound.settled(best));
+        double guideLost = lost(task, guideTop, worth.applyAsDouble(own.settled(theirs)));
         double odd = hidden.screw() < 0 ? 0.0 : odd(left, hidden.screw()) - odd(best, hidden.screw());
         boolean cured = hidden.cured(e);
         // On top of a leak or a wrong part no finish holds.
@@ -230,7 +233,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
             moves += CHECK_MOVES;
         }
         moves += follow(e, task, -1, MOST, cancelled);
-        for (int i = 0; i < e.trims() && hidden.screw() >= 0; i++) {
+        for (int i = 0; i < e.trims() && hidden.screw() >= 0 && e.trims() <= TELLABLE; i++) {
             moves += follow(e, task, i, MOST_ALONE, cancelled);
         }
         return moves;
