@@ -121,9 +121,8 @@ final class AdviceBuilder {
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
                 new RulesOfThumb(observation.sheet(), estimate, scorer, decision, dynamics.enrichment()).all(),
-                        banks(), sensor(observation), Optional.of(estimate.carried()), pump, dynamics,
-                observation.log().unread(),
-                        NeedleProfile.of(observation.sheet(), estimate, scorer));
+                banks(), sensor(observation), Optional.of(estimate.carried()), pump, dynamics,
+                observation.log().unread(), NeedleProfile.of(observation.sheet(), estimate, scorer));
     }
 
     private List<Message> notes() {
@@ -309,8 +308,7 @@ final class AdviceBuilder {
         if (kit.drills(s.ladder().part(), s.from(), s.to())) {
             out.add(message("advice-builder.drilling-cannot-be-undone"));
         }
-        double leak = causes.stream().filter(h -> h.cause().equals(Hypothesis.VACUUM_LEAK))
-                .mapToDouble(Hypothesis::probability).sum();
+        double leak = probability(List.of(Hypothesis.VACUUM_LEAK));
         if (enrichesIdle(s) && leak > 0.01) {
             out.add(message("advice-builder.a-vacuum-leak-also", 100 * leak));
         }
@@ -408,8 +406,7 @@ final class AdviceBuilder {
         }
         Circuit circuit = c.circuit();
         Message how = repaired(scorer.errors(scorer.with(c.part().fit(observation.sheet(), c.side(), c.to()))), today);
-        double p = causes.stream().filter(h -> h.cause().equals(Hypothesis.CALIBRATION))
-                .mapToDouble(Hypothesis::probability).sum();
+        double p = probability(List.of(Hypothesis.CALIBRATION));
         Message sure = p > 0.9 ? Message.NONE : (p > 0.6 ? message("advice-builder.this-is-likely-not")
                 : message("advice-builder.other-causes-are-possible"));
         return message("advice-builder.the-circuit-is-change", circuit.label(), how, c.part().named(c.side()), c.part()
@@ -446,17 +443,16 @@ final class AdviceBuilder {
         Hypothesis second = causes.stream().filter(Hypothesis::fault).filter(c -> !c.equals(h)).findFirst().orElse(h);
         Message also = !second.equals(h) && second.probability() > 0.3 * h.probability()
                 ? message("advice-builder.or", second.label()) : Message.NONE;
-        double parts = causes.stream().filter(c -> c.cause().equals(Hypothesis.CALIBRATION))
-                .mapToDouble(Hypothesis::probability).sum();
-        double looked = causes.stream().filter(c -> checks.contains(c.cause())).mapToDouble(Hypothesis::probability)
-                .sum();
+        double parts = probability(List.of(Hypothesis.CALIBRATION));
+        double looked = probability(checks);
         Message fault = message("a-cause." + h.cause()).then(also);
-        return looked < parts ? message("advice-builder.check-though-parts", fault, percent(looked), percent(parts))
+        return looked < parts ? message("advice-builder.check-though-parts", fault, Hypothesis.percent(looked),
+                Hypothesis.percent(parts))
                 : message("advice-builder.check-before-you-buy", fault);
     }
 
-    /** Never none and never certain. */
-    private static long percent(double probability) {
-        return Math.clamp(Math.round(100 * probability), 1, 99);
+    /** Of some causes together. */
+    private double probability(List<String> of) {
+        return causes.stream().filter(h -> of.contains(h.cause())).mapToDouble(Hypothesis::probability).sum();
     }
 }

@@ -47,7 +47,8 @@ public final class Analysis {
     private final Optional<AwaitedPull> awaited;
 
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
-            List<Decision.Step> decided, int openings, Optional<PumpStudy.Finding> pump, DriveDynamics dynamics) {
+            List<Decision.Step> decided, List<TipIn> tipIns, int openings,
+            Optional<PumpStudy.Finding> pump, DriveDynamics dynamics) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
@@ -113,14 +114,15 @@ public final class Analysis {
         List<Decision.Step> decided = List.copyOf(decision.decide(cancelled));
         WhatIf whatIf = new WhatIf(o, e);
         // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.
-        List<TipIn> openings = TipIns.of(o, whatIf::phi);
+        List<TipIn> tipIns = TipIns.of(o, whatIf::phi);
         Optional<PumpStudy.Finding> pump = decided.isEmpty() && decision.checks(decided).isEmpty() ? PumpStudy.of(o,
-                whatIf::phi, openings, q.previous().map(Previous::tookUpSlack).orElse(false),
+                whatIf::phi, tipIns, q.previous().map(Previous::tookUpSlack).orElse(false),
                 cancelled)
                 : Optional.empty();
+        int openings = pump.map(PumpStudy.Finding::openings).orElseGet(() -> PumpStudy.usable(o, whatIf::phi, tipIns));
         DriveDynamics dynamics = DriveDynamics.of(o, whatIf, scorer, cancelled);
-        return answered(q, o, new Found(e, scorer, posterior, decision, decided, PumpStudy.usable(o, whatIf::phi,
-                openings), pump, dynamics), whatIf);
+        return answered(q, o, new Found(e, scorer, posterior, decision, decided, tipIns, openings, pump, dynamics),
+                whatIf);
     }
 
     private static <T> T known(@Nullable T found) {
@@ -174,7 +176,7 @@ public final class Analysis {
      * @return in the order of time; empty when nothing was estimated
      */
     public List<TipIn> tipIns() {
-        return estimated() ? TipIns.of(observation, whatIf()::phi) : List.of();
+        return found == null ? List.of() : found.tipIns();
     }
 
     /**

@@ -101,9 +101,8 @@ final class CircuitFindings {
                     confounded(c),
                     c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ
                     ? estimate.mainSlope()
-                    : Optional.empty(), c.role() == Circuit.Role.PUMP && status == Status.WAITING
-                    ? message("doubt.pump-waits", openings) : why(c, status, read, half, check), asks
-                    ? drive(c, observation) : Message.NONE));
+                    : Optional.empty(), c.role() == Circuit.Role.PUMP ? pumpWhy(status, openings)
+                    : why(c, status, read, half, check), asks ? drive(c, observation) : Message.NONE));
         }
         return out;
     }
@@ -133,6 +132,12 @@ final class CircuitFindings {
      */
     boolean used(Circuit c) {
         return read(c)[1] >= LEAST_READ_S;
+    }
+
+    /** What keeps the pump from being judged. */
+    private static Message pumpWhy(Status status, int openings) {
+        return status == Status.WAITING ? message("doubt.pump-waits", openings)
+                : status == Status.NOT_READ ? message("doubt.hardly-used") : Message.NONE;
     }
 
     /** What keeps a circuit from being judged. */

@@ -33,6 +33,11 @@ public record Hypothesis(String cause, Message label, double probability, Messag
 
     /** {@return the probability in whole per cent, never none and never certain} */
     public long percent() {
+        return percent(probability);
+    }
+
+    /** The same of several causes together. */
+    static long percent(double probability) {
         return Math.clamp(Math.round(100 * probability), 1, 99);
     }
 

@@ -40,12 +40,17 @@ public final class Overlap {
     }
 
     /**
-     * How much too lean a sensor reads at curb idle.
+     * What a sensor shows of a mixture at curb idle.
      *
+     * @param phi mixture that is burnt, 1/lambda
      * @param cam cam class
-     * @return share of phi that is missing from the reading, 0 or more
+     * @return the same as it is read, no richer
      */
-    public static double atIdle(Cam cam) {
+    public static double shownAtIdle(double phi, Cam cam) {
+        return phi * (1.0 - atIdle(cam));
+    }
+
+    private static double atIdle(Cam cam) {
         return switch (cam) {
             case MILD -> 0.009;
             case MEDIUM -> 0.017;

@@ -193,7 +193,7 @@ public final class IdleExam {
         Random hand = new Random(seed * 13 + school.ordinal());
         RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
         turnAll(e, start);
-        double shown = AIM_PHI * (1.0 - Overlap.atIdle(sheet.engine().cam()));
+        double shown = Overlap.shownAtIdle(AIM_PHI, sheet.engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, 1.0, start, least, least + 2 * REACH,
                 sheet.engine().idleRpm(), false));
         double actual = start;

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.ToDoubleFunction;
+import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
@@ -90,12 +91,10 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
      * A practice as it was begun.
      *
      * @param seed draws engine and upset
-     * @param level of the upset
      * @param school where to finish
      * @param aimPhi mixture aimed at, 1/lambda
-     * @param shownPhi the same as the sensor shows it
      */
-    public record Task(long seed, int level, School school, double aimPhi, double shownPhi) {
+    public record Task(long seed, School school, double aimPhi) {
     }
 
     /**
@@ -225,9 +224,9 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
 
     /** What the guide makes of it, with a hand that does as it is told; {@return its moves} */
     private static int guided(RunningEngine e, Task task, PracticeUpset hidden, BooleanSupplier cancelled) {
-        PracticeUpset.of(e, task.seed(), task.level());
+        PracticeUpset.of(e, task.seed(), hidden.level());
         int moves = 0;
-        if (task.level() > 2) {
+        if (hidden.level() > 2) {
             e.leak(0.0);
             e.fit(e.sheet());
             moves += CHECK_MOVES;
@@ -247,10 +246,10 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
             }
         }
         double least = e.trim().isFromDatum() ? -MOST_TURNS : 0.0;
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), task.shownPhi(), (double) moved.size()
-                / e.trims(), moved.stream().mapToDouble(e::turns).average().orElse(0.0), least, MOST_TURNS, e.sheet()
-                .engine().idleRpm(), false));
         double from = moved.stream().mapToDouble(e::turns).average().orElse(0.0);
+        double shown = Overlap.shownAtIdle(task.aimPhi(), e.sheet().engine().cam());
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), shown, (double) moved.size() / e.trims(),
+                from, least, MOST_TURNS, e.sheet().engine().idleRpm(), false));
         int moves = 0;
         while (moves < most) {
             check(cancelled);

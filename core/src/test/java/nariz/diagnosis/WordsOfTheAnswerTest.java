@@ -69,6 +69,7 @@ public class WordsOfTheAnswerTest {
                 .orElseThrow();
         assertThat(cleaner.probability()).isGreaterThan(0.5);
         assertThat(cleaner.evidence().code()).isEqualTo("hypotheses.vacuum-left-wide-open");
+        assertThat(a.circuits()).extracting(c -> c.why().code()).contains("doubt.a-fault-first");
         for (CircuitFinding c : a.circuits()) {
             if (c.why().code().equals("doubt.a-fault-first")) {
                 // A restricted cleaner draws more fuel: it makes rich and never lean.

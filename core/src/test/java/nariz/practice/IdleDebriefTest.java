@@ -13,12 +13,12 @@ import nariz.sim.RunningEngine;
 import org.testng.annotations.Test;
 
 public class IdleDebriefTest {
-    private static IdleDebrief.Task task(long seed, int level) {
-        return new IdleDebrief.Task(seed, level, School.HIGHEST_VACUUM, 1 / 0.95, 1 / 0.95);
+    private static IdleDebrief.Task task(long seed) {
+        return new IdleDebrief.Task(seed, School.HIGHEST_VACUUM, 1 / 0.95);
     }
 
     private static IdleDebrief of(RunningEngine e, PracticeUpset u, long seed, int moves) {
-        return IdleDebrief.of(e, u, task(seed, u.level()), moves, () -> false);
+        return IdleDebrief.of(e, u, task(seed), moves, () -> false);
     }
 
     private static void leave(RunningEngine e, List<Double> turns) {
@@ -120,7 +120,7 @@ public class IdleDebriefTest {
     public void aDebriefCanBeGivenUp() {
         RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
         PracticeUpset u = PracticeUpset.of(e, 3, 1);
-        assertThatThrownBy(() -> IdleDebrief.of(e, u, task(3, 1), 4, () -> true)).isInstanceOf(
+        assertThatThrownBy(() -> IdleDebrief.of(e, u, task(3), 4, () -> true)).isInstanceOf(
                 CancellationException.class);
     }
 }

@@ -139,7 +139,7 @@ public final class IdleWork {
         int one = only.get();
         double at = one >= 0 ? turns[one] : Arrays.stream(turns).average().orElse(0.0);
         boolean height = part(s).isFromDatum();
-        double aim = 1.0 / Strategy.of(s).idle() * (1.0 - Overlap.atIdle(s.engine().cam()));
+        double aim = Overlap.shownAtIdle(1.0 / Strategy.of(s).idle(), s.engine().cam());
         guide = new IdleGuide(new IdleGuide.Settings(school.get(), aim, one >= 0
                 ? 1.0 / turns.length : 1.0,
                 at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm(), s.engine().automatic()));

@@ -6,11 +6,9 @@ import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import nariz.carburetor.BuildSheet;
 import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Strategy;
-import nariz.estimation.Overlap;
 import nariz.idle.School;
 import nariz.practice.IdleDebrief;
 import nariz.sim.PracticeUpset;
@@ -156,10 +154,7 @@ public final class PracticeHand {
             return;
         }
         says.set(say("practice.reckons"));
-        BuildSheet s = b.engine().sheet();
-        double aim = 1.0 / Strategy.of(s).idle();
-        IdleDebrief.Task task = new IdleDebrief.Task(b.seed(), b.hidden().level(), school, aim, aim * (1.0
-                - Overlap.atIdle(s.engine().cam())));
+        IdleDebrief.Task task = new IdleDebrief.Task(b.seed(), school, 1.0 / Strategy.of(b.engine().sheet()).idle());
         int made = moves;
         live.beside(c -> words(IdleDebrief.of(b.engine(), b.hidden(), task, made, c), school, b.engine()), says::set);
     }
