@@ -37,6 +37,7 @@ final class AdviceBuilder {
     private final Estimate estimate;
     private final Scorer scorer;
     private final Decision decision;
+    private final CausePosterior posterior;
     private final List<Hypothesis> causes;
     private final List<String> checks;
     private final Kit kit;
@@ -47,12 +48,13 @@ final class AdviceBuilder {
     private DriveDynamics dynamics = DriveDynamics.NONE;
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
-            List<Hypothesis> causes, List<String> checks, Kit kit, Optional<Previous> previous) {
+            CausePosterior posterior, List<String> checks, Kit kit, Optional<Previous> previous) {
         this.observation = observation;
         this.estimate = estimate;
         this.scorer = scorer;
         this.decision = decision;
-        this.causes = causes;
+        this.posterior = posterior;
+        causes = posterior.causes();
         this.checks = checks;
         this.kit = kit;
         this.previous = previous;
@@ -109,7 +111,7 @@ final class AdviceBuilder {
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
         CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
-        List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(decision.ofFaults(checks))
+        List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(posterior.ofFaults(checks))
                 : Optional.empty(), pump, openings);
         Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
                 ? Verdict.MORE_DATA : leaveOrRead(today);

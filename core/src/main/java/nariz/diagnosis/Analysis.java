@@ -142,7 +142,6 @@ public final class Analysis {
         Estimate e = f.estimate();
         Scorer scorer = f.scorer();
         List<Decision.Step> chosen = new ArrayList<>(f.decided());
-        List<Hypothesis> causes = f.posterior().causes();
         List<String> checks = f.decision().checks(chosen);
         SharedFullLoad shared = new SharedFullLoad(o, f.posterior());
         List<Decision.Step> waiting = checks.isEmpty() ? shared.waiting(chosen) : List.of();
@@ -155,7 +154,8 @@ public final class Analysis {
             f.dynamics().later(sheet).ifPresent(chosen::add);
         }
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
-        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), causes, checks, q.kit(), q.previous());
+        AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), f.posterior(), checks, q.kit(),
+                q.previous());
         Advice advice = builder.awaiting(awaited).moments(f.openings(), f.pump(), f.dynamics()).build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {

@@ -257,8 +257,8 @@ final class CausePosterior {
             }
         }
         double[] u = slope(set);
-        double[][] l = lower(precision(set));
-        double[] x = solve(l, u);
+        double[][] l = SmallSystem.lower(precision(set));
+        double[] x = SmallSystem.solve(l, u);
         for (int a = 0; a < k; a++) {
             evidence -= Math.log(l[a][a] * sd(set[a]));
         }
@@ -308,40 +308,6 @@ final class CausePosterior {
         return h;
     }
 
-    /** Cholesky factor of a matrix of one to three rows; the general routine costs more than the arithmetic. */
-    private static double[][] lower(double[][] h) {
-        int k = h.length;
-        double[][] l = new double[k][k];
-        for (int a = 0; a < k; a++) {
-            for (int b = 0; b <= a; b++) {
-                double s = h[a][b];
-                for (int c = 0; c < b; c++) {
-                    s -= l[a][c] * l[b][c];
-                }
-                l[a][b] = a == b ? Math.sqrt(s) : s / l[b][b];
-            }
-        }
-        return l;
-    }
-
-    private static double[] solve(double[][] l, double[] u) {
-        int k = u.length;
-        double[] x = u.clone();
-        for (int a = 0; a < k; a++) {
-            for (int c = 0; c < a; c++) {
-                x[a] -= l[a][c] * x[c];
-            }
-            x[a] /= l[a][a];
-        }
-        for (int a = k - 1; a >= 0; a--) {
-            for (int c = a + 1; c < k; c++) {
-                x[a] -= l[c][a] * x[c];
-            }
-            x[a] /= l[a][a];
-        }
-        return x;
-    }
-
     private void normalise(List<Weighed> sets, List<String> ruledOut) {
         double nothing = Math.log(NOTHING) - 0.5 * rr;
         sets.sort(Comparator.comparingDouble(Weighed::logEvidence).reversed());
@@ -382,7 +348,7 @@ final class CausePosterior {
     }
 
     private Explanation explanation(int[] set, double p) {
-        double[] x = solve(lower(precision(set)), slope(set));
+        double[] x = SmallSystem.solve(SmallSystem.lower(precision(set)), slope(set));
         double[] moved = new double[m];
         int parts = (int) Arrays.stream(set).filter(v -> v < moves.size()).count();
         double[] factors = new double[parts];
@@ -453,6 +419,33 @@ final class CausePosterior {
     /** {@return probability that the sheet does not describe this carburetor} */
     double wrongSheet() {
         return sheetProbability;
+    }
+
+    /**
+     * What faults would do to the readings if they are there.
+     *
+     * @param causes keys of the faults
+     * @return ln phi by cell, mean over how large they may be; NaN where one of them has no shape of its own
+     */
+    double[] ofFaults(List<String> causes) {
+        double[] sum = new double[m];
+        if (causes.contains(Hypothesis.WRONG_SHEET)) {
+            Arrays.fill(sum, Double.NaN);
+            return sum;
+        }
+        double all = 0.0;
+        for (Explanation e : explanations) {
+            if (e.fault().filter(f -> causes.contains(f.cause())).isPresent()) {
+                all += e.probability();
+                for (int i = 0; i < sum.length; i++) {
+                    sum[i] += e.probability() * e.byFault()[i];
+                }
+            }
+        }
+        for (int i = 0; i < sum.length; i++) {
+            sum[i] /= all;
+        }
+        return sum;
     }
 
     /** {@return all causes with their probabilities, the most probable first} */

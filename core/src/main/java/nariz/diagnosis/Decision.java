@@ -445,33 +445,6 @@ final class Decision {
         return 0.5 * MISLED * (1.0 + inVain) + Math.clamp(is - was, 0.0, MOST_UNDONE);
     }
 
-    /**
-     * What faults would do to the readings if they are there.
-     *
-     * @param causes keys of the faults
-     * @return ln phi by cell, mean over how large they may be; NaN where one of them has no shape of its own
-     */
-    double[] ofFaults(List<String> causes) {
-        double[] sum = new double[scorer.size()];
-        if (causes.contains(Hypothesis.WRONG_SHEET)) {
-            Arrays.fill(sum, Double.NaN);
-            return sum;
-        }
-        double all = 0.0;
-        for (CausePosterior.Explanation e : posterior.explanations()) {
-            if (e.fault().filter(f -> causes.contains(f.cause())).isPresent()) {
-                all += e.probability();
-                for (int i = 0; i < sum.length; i++) {
-                    sum[i] += e.probability() * e.byFault()[i];
-                }
-            }
-        }
-        for (int i = 0; i < sum.length; i++) {
-            sum[i] /= all;
-        }
-        return sum;
-    }
-
     static BuildSheet apply(BuildSheet sheet, Collection<Step> steps) {
         BuildSheet out = sheet;
         for (Step s : steps) {

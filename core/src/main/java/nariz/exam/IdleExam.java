@@ -4,13 +4,14 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Random;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
-import nariz.idle.SettledAverage;
+import nariz.practice.WatchedIdle;
 import nariz.sim.RunningEngine;
 
 /**
@@ -19,8 +20,6 @@ import nariz.sim.RunningEngine;
  * turns and takes the best.
  */
 public final class IdleExam {
-    private static final double HZ = 20;
-    private static final double LONGEST_S = 40;
     private static final double CLOSE_TURNS = 0.125;
     private static final double CLOSE_LAMBDA = 0.015;
     private static final double SCAN = 1.0 / 32.0;
@@ -220,9 +219,7 @@ public final class IdleExam {
                 }
                 turnAll(e, Math.max(least, actual));
             } else if (m.kind() == IdleGuide.Kind.STOP) {
-                for (int j = 0; j < e.carburetors(); j++) {
-                    e.stop(j, e.stop(j) + m.by());
-                }
+                e.stopBy(m.by());
             }
             g.read(reading(e));
             if (m.kind() == IdleGuide.Kind.SCREWS) {
@@ -307,18 +304,9 @@ public final class IdleExam {
     }
 
     private IdleReading reading(RunningEngine e) {
-        SettledAverage a = new SettledAverage();
-        for (double t = 0; t < LONGEST_S; t += 1 / HZ) {
-            e.run(1 / HZ);
-            if (e.stalled()) {
-                e.start();
-                a.restart();
-            }
-            RunningEngine.Reading r = e.read();
-            a.add(r.timeS(), r.rpm(), r.vacuumPa(), mixed ? r.lambda() : Double.NaN, mixed ? r.lambda2() : Double.NaN);
-            if (a.reading().isPresent()) {
-                return a.reading().get();
-            }
+        Optional<IdleReading> settled = WatchedIdle.read(e, mixed);
+        if (settled.isPresent()) {
+            return settled.get();
         }
         // It would not keep running: what gauges show while somebody holds it alive.
         RunningEngine.Reading r = e.read();

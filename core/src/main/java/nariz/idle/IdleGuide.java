@@ -60,6 +60,8 @@ public final class IdleGuide {
     private static final double CLEAR_TURNS = 0.0625;
     /** More than this of the speed lost in gear is too much, rpm (the trade's figure). */
     public static final double MOST_DROP = 200.0;
+    /** With more screws than this one alone moves the whole engine too little to be set by its speed or mixture. */
+    public static final int MOST_ALONE = 4;
 
     private final Settings settings;
     private final List<IdleReading> readings = new ArrayList<>();

@@ -18,6 +18,8 @@ public final class SettledAverage {
     private static final double SHORTEST_S = 9.0;
     private static final double LONGEST_S = 28.0;
     private static final double HANGS_S = 24.0;
+    /** Before this the scatter itself is hardly known. */
+    private static final double TELLING_S = 4.0;
     private static final double RPM_SHARE = 0.0005;
     private static final double PHI_SD = 0.0025;
     private static final double SIGMAS = 2.2;
@@ -138,7 +140,21 @@ public final class SettledAverage {
         if (Double.isNaN(settledS)) {
             return Math.max(1.0, DEAD_S + STRETCH_S + SHORTEST_S - (now - beganS));
         }
-        return reading().isPresent() ? 0.0 : Math.max(0.5, SHORTEST_S - (now - settledS));
+        if (reading().isPresent()) {
+            return 0.0;
+        }
+        double length = now - settledS;
+        double whole = length < TELLING_S ? SHORTEST_S
+                : Math.clamp(length * excess(now) * excess(now), SHORTEST_S, LONGEST_S);
+        return Math.max(1.0, whole - length);
+    }
+
+    /** Standard error since it settled over the one that is good enough; it falls with the root of the time. */
+    private double excess(double now) {
+        double[] rpm = stats(settledS, now, 1);
+        double[] phi = stats(settledS, now, 3);
+        double bySpeed = rpm[1] / (RPM_SHARE * rpm[0]);
+        return Double.isNaN(phi[1]) ? bySpeed : Math.max(bySpeed, phi[1] / (2 * PHI_SD));
     }
 
     /**
@@ -159,8 +175,7 @@ public final class SettledAverage {
         double[] vacuum = stats(settledS, now, 2);
         double[] phi = stats(settledS, now, 3);
         double[] bank = stats(settledS, now, 4);
-        boolean sure = rpm[1] <= RPM_SHARE * rpm[0] && (Double.isNaN(phi[1]) || phi[1] <= 2 * PHI_SD);
-        if (!sure && length < LONGEST_S) {
+        if (excess(now) > 1.0 && length < LONGEST_S) {
             return Optional.empty();
         }
         return Optional.of(new IdleReading(Double.NaN, Double.NaN, rpm[0], rpm[1], vacuum[0], vacuum[1], phi[0], phi[1],

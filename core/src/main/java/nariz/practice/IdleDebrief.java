@@ -1,6 +1,5 @@
 package nariz.practice;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -12,7 +11,6 @@ import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
-import nariz.idle.SettledAverage;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
 
@@ -49,12 +47,8 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     private static final double REACH = 0.75;
     private static final double STEP = 1.0 / 16.0;
     private static final double ODD = 0.2;
-    private static final double HZ = 20;
-    private static final double LONGEST_S = 40;
     private static final int MOST = 20;
     private static final int MOST_ALONE = 9;
-    /** With more screws than this one by itself moves the whole engine's speed too little to be set by it. */
-    private static final int TELLABLE = 4;
     private static final double ENOUGH = 8.0;
     private static final double MOST_TURNS = 6.0;
     /** What looking for a leak, or swapping a jet once, counts as. */
@@ -232,63 +226,45 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
             moves += CHECK_MOVES;
         }
         moves += follow(e, task, -1, MOST, cancelled);
-        for (int i = 0; i < e.trims() && hidden.screw() >= 0 && e.trims() <= TELLABLE; i++) {
+        for (int i = 0; i < e.trims() && hidden.screw() >= 0 && e.trims() <= IdleGuide.MOST_ALONE; i++) {
             moves += follow(e, task, i, MOST_ALONE, cancelled);
         }
         return moves;
     }
 
     private static int follow(RunningEngine e, Task task, int screw, int most, BooleanSupplier cancelled) {
-        List<Integer> moved = new ArrayList<>();
-        for (int i = 0; i < e.trims(); i++) {
-            if (screw < 0 || i == screw) {
-                moved.add(i);
-            }
-        }
         double least = e.trim().isFromDatum() ? -MOST_TURNS : 0.0;
-        double from = moved.stream().mapToDouble(e::turns).average().orElse(0.0);
+        double from = turns(e, screw);
         double shown = Overlap.shownAtIdle(task.aimPhi(), e.sheet().engine().cam());
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), shown, (double) moved.size() / e.trims(),
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), shown, screw < 0 ? 1.0 : 1.0 / e.trims(),
                 from, least, MOST_TURNS, e.sheet().engine().idleRpm(), false));
         int moves = 0;
         while (moves < most) {
             check(cancelled);
             IdleGuide.Move m = g.next();
             if (m.kind() == IdleGuide.Kind.SCREWS) {
-                moved.forEach(i -> e.turn(i, e.turns(i) + m.by()));
+                e.turnBy(screw, m.by());
                 moves++;
             } else if (m.kind() == IdleGuide.Kind.STOP) {
-                for (int j = 0; j < e.carburetors(); j++) {
-                    e.stop(j, e.stop(j) + m.by());
-                }
+                e.stopBy(m.by());
                 moves++;
             } else if (m.kind() != IdleGuide.Kind.READ) {
                 return moves;
             }
-            Optional<IdleReading> r = reading(e);
+            Optional<IdleReading> r = WatchedIdle.read(e, true);
             if (r.isEmpty()) {
                 return moves;
             }
             g.read(r.get());
         }
         // What does not come to an end is put back where it was, and not left where something was to be learnt.
-        double back = from - moved.stream().mapToDouble(e::turns).average().orElse(0.0);
-        moved.forEach(i -> e.turn(i, e.turns(i) + back));
+        e.turnBy(screw, from - turns(e, screw));
         return moves + 1;
     }
 
-    private static Optional<IdleReading> reading(RunningEngine e) {
-        SettledAverage a = new SettledAverage();
-        for (double t = 0; t < LONGEST_S && a.reading().isEmpty(); t += 1 / HZ) {
-            e.run(1 / HZ);
-            if (e.stalled()) {
-                e.start();
-                a.restart();
-            }
-            RunningEngine.Reading r = e.read();
-            a.add(r.timeS(), r.rpm(), r.vacuumPa(), r.lambda(), r.lambda2());
-        }
-        return a.reading();
+    /** Of one screw, or the mean of all. */
+    private static double turns(RunningEngine e, int screw) {
+        return screw < 0 ? e.allTurns().stream().mapToDouble(t -> t).average().orElse(0.0) : e.turns(screw);
     }
 
     private static void check(BooleanSupplier cancelled) {

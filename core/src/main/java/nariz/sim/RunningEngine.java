@@ -227,6 +227,20 @@ public final class RunningEngine {
         }
     }
 
+    /**
+     * Turns one mixture screw, or all together.
+     *
+     * @param screw from 0; negative for all
+     * @param by turns, richer positive
+     */
+    public synchronized void turnBy(int screw, double by) {
+        for (int i = 0; i < trims(); i++) {
+            if (screw < 0 || screw == i) {
+                turn(i, turns(i) + by);
+            }
+        }
+    }
+
     /** {@return how many carburetors there are, each with a stop} */
     public int carburetors() {
         return carburetors;
@@ -250,6 +264,17 @@ public final class RunningEngine {
      */
     public synchronized double stop(int carburetor) {
         return stops[carburetor];
+    }
+
+    /**
+     * Turns the stop screws of all carburetors together, as their linkage would.
+     *
+     * @param by turns, faster positive
+     */
+    public synchronized void stopBy(double by) {
+        for (int j = 0; j < carburetors(); j++) {
+            stop(j, stop(j) + by);
+        }
     }
 
     /**

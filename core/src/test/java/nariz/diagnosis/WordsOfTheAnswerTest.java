@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.dynamics.PullStudy;
 import nariz.log.DriveLog;
@@ -80,21 +82,31 @@ public class WordsOfTheAnswerTest {
 
     @Test
     public void theFaultLookedForIsSaidToBeLikelyOnlyWhereItIs() {
-        for (Map<Fault, Double> faults : List.of(Map.of(Fault.AIR_CLEANER, 1.5), Map.of(Fault.VACUUM_LEAK, 1.0),
-                Map.of(Fault.EXHAUST_LEAK, 2.0))) {
+        for (Map<Fault, Double> faults : List.of(Map.of(Fault.AIR_CLEANER, 1.5), Map.of(Fault.VACUUM_LEAK, 1.0))) {
             Advice a = sound(faults);
-            double parts = a.hypotheses().stream().filter(h -> h.cause().equals(Hypothesis.CALIBRATION))
-                    .mapToDouble(Hypothesis::probability).sum();
-            double looked = a.hypotheses().stream().filter(Hypothesis::fault).mapToDouble(Hypothesis::probability)
-                    .sum();
             assertThat(a.verdict()).as("%s", faults).isEqualTo(Verdict.CHECK_FIRST);
-            if (looked < parts) {
-                assertThat(a.sentence().code()).isEqualTo("advice-builder.check-though-parts");
-            }
-            if (a.sentence().code().equals("advice-builder.check-though-parts")) {
-                assertThat(parts).isGreaterThan(0.3);
-            }
+            assertThat(probability(a, Hypothesis::fault)).as("%s", faults).isGreaterThan(probability(a, h -> h.cause()
+                    .equals(Hypothesis.CALIBRATION)));
+            assertThat(a.sentence().code()).as("%s", faults).isNotEqualTo("advice-builder.check-though-parts");
         }
+    }
+
+    @Test
+    public void aLookThatIsWorthItThoughPartsAreLikelierSaysThatTheyAre() {
+        // Lean idle feeds over a leak: what the feeds explain leaves the leak less likely, and a look is still cheap.
+        Part feed = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.PRIMARY, Part.Role.IDLE_FUEL)
+                .orElseThrow();
+        BuildSheet lean = feed.fit(SOUND, Stage.PRIMARY, 0.93 * feed.of(SOUND.carburetor(), Stage.PRIMARY));
+        Advice a = Analysis.of(lean, new EngineSimulator(lean, DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 0.5), 5)
+                .drive(DriveScript.twelveMinutes(), 20, "drive").log(), Strategy.BALANCED).advice();
+        double parts = probability(a, h -> h.cause().equals(Hypothesis.CALIBRATION));
+        assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
+        assertThat(parts).isGreaterThan(probability(a, Hypothesis::fault));
+        assertThat(a.sentence().code()).isEqualTo("advice-builder.check-though-parts");
+    }
+
+    private static double probability(Advice a, Predicate<Hypothesis> of) {
+        return a.hypotheses().stream().filter(of).mapToDouble(Hypothesis::probability).sum();
     }
 
     @Test

@@ -168,15 +168,9 @@ public final class IdleWork {
     /** On a practice engine the hand that turns is this program's. */
     private void apply(RunningEngine e, IdleGuide.Move m) {
         if (m.kind() == IdleGuide.Kind.SCREWS) {
-            for (int i = 0; i < turns.length; i++) {
-                if (only.get() < 0 || only.get() == i) {
-                    e.turn(i, e.turns(i) + m.by());
-                }
-            }
+            e.turnBy(only.get(), m.by());
         } else if (m.kind() == IdleGuide.Kind.STOP) {
-            for (int j = 0; j < e.carburetors(); j++) {
-                e.stop(j, e.stop(j) + m.by());
-            }
+            e.stopBy(m.by());
         } else if (m.kind() == IdleGuide.Kind.GEAR) {
             e.gear(true);
         }
@@ -292,7 +286,11 @@ public final class IdleWork {
             return;
         }
         IdleGuide.Move m = g.next();
-        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", note), waiting, byHand, g, boxed(turns),
+        List<String> notes = new ArrayList<>(note);
+        if (only.get() >= 0 && turns.length > IdleGuide.MOST_ALONE) {
+            notes.add(say("idle-work.one-of-many", turns.length));
+        }
+        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", notes), waiting, byHand, g, boxed(turns),
                 boxed(found)));
     }
 

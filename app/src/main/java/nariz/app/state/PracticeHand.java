@@ -84,11 +84,7 @@ public final class PracticeHand {
     public void screws(int only, double by) {
         engine().ifPresent(e -> {
             count(e, "screw " + only + Math.signum(by));
-            for (int i = 0; i < e.trims(); i++) {
-                if (only < 0 || only == i) {
-                    e.turn(i, e.turns(i) + by);
-                }
-            }
+            e.turnBy(only, by);
         });
     }
 
@@ -100,9 +96,7 @@ public final class PracticeHand {
     public void stop(double by) {
         engine().ifPresent(e -> {
             count(e, "stop " + Math.signum(by));
-            for (int j = 0; j < e.carburetors(); j++) {
-                e.stop(j, e.stop(j) + by);
-            }
+            e.stopBy(by);
         });
     }
 

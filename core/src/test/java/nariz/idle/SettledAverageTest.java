@@ -1,0 +1,64 @@
+package nariz.idle;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Arrays;
+import java.util.Random;
+import org.testng.annotations.Test;
+
+public class SettledAverageTest {
+    private static final double HZ = 20;
+
+    /** Second by second what is left, until it is done; the last entry is how long it took. */
+    private static double[] told(double rpmScatter, double phiScatter, SettledAverage a) {
+        Random r = new Random(7);
+        double[] still = new double[60];
+        for (int s = 0; s < still.length; s++) {
+            // An engine lopes: what a second shows differs from the next by more than readings within it do.
+            double lope = r.nextGaussian();
+            double rich = r.nextGaussian();
+            for (int k = 0; k < HZ; k++) {
+                a.add(s + k / HZ, 800 + rpmScatter * lope, 45e3, 0.95 + phiScatter * rich, Double.NaN);
+            }
+            still[s] = a.stillS();
+            if (a.reading().isPresent()) {
+                double[] out = Arrays.copyOf(still, s + 2);
+                out[s + 1] = s + 1;
+                return out;
+            }
+        }
+        throw new AssertionError("it never settled");
+    }
+
+    @Test
+    public void aSteadyEngineIsReadInTheShortestTimeAndSaysSo() {
+        double[] told = told(0.2, 0.0005, new SettledAverage());
+        double took = told[told.length - 1];
+        assertThat(took).isBetween(11.0, 14.0);
+        for (int s = 2; s < told.length - 2; s++) {
+            assertThat(s + 1 + told[s]).as("second %d", s).isCloseTo(took, within(3.0));
+        }
+    }
+
+    @Test
+    public void anEngineThatLopesIsReadLongerAndTheTimeLeftIsNotAlwaysASecond() {
+        double[] told = told(3.0, 0.015, new SettledAverage());
+        double took = told[told.length - 1];
+        assertThat(took).isGreaterThan(22.0);
+        for (int s = 10; s < told.length - 2; s++) {
+            assertThat(s + 1 + told[s]).as("second %d of %.0f", s, took).isCloseTo(took, within(0.45 * took));
+        }
+        assertThat(told[12]).isGreaterThan(6.0);
+    }
+
+    @Test
+    public void nothingIsLeftWhenItIsDoneAndNothingIsKnownBeforeItBegan() {
+        SettledAverage a = new SettledAverage();
+        assertThat(a.stillS()).isNaN();
+        told(0.2, 0.0005, a);
+        assertThat(a.stillS()).isZero();
+        a.restart();
+        assertThat(a.stillS()).isNaN();
+    }
+}
