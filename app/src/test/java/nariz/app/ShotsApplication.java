@@ -9,11 +9,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
+import java.util.function.Predicate;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.MenuBar;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -59,6 +63,9 @@ public final class ShotsApplication extends Application {
 
     private final List<Shot> todo = new ArrayList<>();
 
+    /** Views that are looked at, and not kept among the pictures of the documents; taken by name, or with "all". */
+    private static final List<String> UNKEPT = List.of("first-start", "tour", "find", "main", "live-start", "balance");
+
     private static final String NEEDLES = """
             needle, spacing, 1 (thou), 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13
             K1, 2.1 mm, 89.4, 86.7, 84.6, 82.7, 79.9, 76.6, 73.9, 71.4, 68.6, 65.4, 62.5, 59.8, 56.8
@@ -80,7 +87,22 @@ public final class ShotsApplication extends Application {
         stage.setScene(scene);
         stage.show();
         window.setNight(swapped);
-        todo.add(new Shot("", () -> window.showOpen(true)));
+        todo.add(new Shot("first-start", () -> window.showOpen(true)));
+        todo.add(new Shot("tour", () -> {
+            session.goTo(Stops.IDLE);
+            ((MenuBar) scene.lookup("#menus")).getMenus().stream().flatMap(m -> m.getItems().stream())
+                    .filter(i -> "menu-tour".equals(i.getId())).forEach(MenuItem::fire);
+        }));
+        todo.add(new Shot("find", () -> {
+            ((Button) scene.lookup("#tour-skip")).fire();
+            scene.lookup("#find").requestFocus();
+            ((TextField) scene.lookup("#find")).setText("power");
+        }));
+        todo.add(new Shot("main", () -> {
+            ((TextField) scene.lookup("#find")).clear();
+            scene.lookup("#scrubber").requestFocus();
+            session.goTo(Stops.MAIN);
+        }));
         todo.add(new Shot("transfer", () -> session.goTo(Stops.TRANSFER)));
         todo.add(new Shot("", () -> {
             if (!((ToggleButton) scene.lookup("#show-trace")).isSelected()) {
@@ -239,9 +261,7 @@ public final class ShotsApplication extends Application {
         todo.add(new Shot("", session::openDemo));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
         List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast")).toList();
-        if (!only.isEmpty()) {
-            dropUnwanted(only);
-        }
+        dropUnwanted(only);
         new Taker(session, scene, folder).start();
     }
 
@@ -251,8 +271,8 @@ public final class ShotsApplication extends Application {
         BooleanSupplier runs = () -> live.nowProperty().get() != null && live.nowProperty().get().rows() > LIVE_ROWS;
         BooleanSupplier settled = () -> live.idle().stepProperty().get() != null && !live.idle().stepProperty().get()
                 .waiting();
+        todo.add(new Shot("live-start", () -> window.showLive(true)));
         todo.add(new Shot("live", () -> {
-            window.showLive(true);
             ((Button) scene.lookup("#live-road")).fire();
         }, runs));
         todo.add(new Shot("", live::end));
@@ -262,6 +282,12 @@ public final class ShotsApplication extends Application {
             todo.add(new Shot("", live.idle()::moved, settled));
         }
         todo.add(new Shot("idle", () -> { }, () -> live.idle().hand().saysProperty().get().contains("100")));
+        todo.add(new Shot("", live::end));
+        todo.add(new Shot("", () -> {
+            ((ComboBox<?>) scene.lookup("#live-demo")).getSelectionModel().select(1);
+            ((Button) scene.lookup("#live-practice-1")).fire();
+        }, runs));
+        todo.add(new Shot("balance", () -> ((ToggleButton) scene.lookup("#show-live-balance")).fire()));
         todo.add(new Shot("", () -> {
             session.live().end();
             window.showLive(false);
@@ -275,10 +301,12 @@ public final class ShotsApplication extends Application {
 
     /** What comes after the last picture wanted need not be arranged. */
     private void dropUnwanted(List<String> only) {
-        while (!todo.isEmpty() && !only.contains(todo.getLast().name())) {
+        Predicate<Shot> wanted = s -> !s.name().isEmpty() && (only.contains("all") || (only.isEmpty()
+                ? !UNKEPT.contains(s.name()) : only.contains(s.name())));
+        while (!todo.isEmpty() && !wanted.test(todo.getLast())) {
             todo.removeLast();
         }
-        todo.replaceAll(s -> only.contains(s.name()) ? s : new Shot("", s.arrange(), s.ready()));
+        todo.replaceAll(s -> wanted.test(s) ? s : new Shot("", s.arrange(), s.ready()));
     }
 
     private static double size(List<String> args, int place, double usual) {

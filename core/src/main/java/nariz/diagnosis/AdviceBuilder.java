@@ -269,8 +269,7 @@ final class AdviceBuilder {
             }
             if (n > 0 && Math.abs(moved / n) > 0.01 && Math.abs(e.mean()) > 0.015
                     && Math.signum(moved) == Math.signum(e.mean())) {
-                out.add(message("advice-builder.reads-lambda-where-is",
-                        e.regime().label(), e.lambda(), e.target(), e.words(), e.dwellS()));
+                out.add(e.sentence());
             }
         }
         if (s.ladder().part().role() == Part.Role.ENRICHMENT_OPENING && s.ladder().stage() == Stage.PRIMARY) {

@@ -1,11 +1,13 @@
 package nariz.diagnosis;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Circuit;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
@@ -31,6 +33,8 @@ public final class Analysis {
     /** Idle speeds within this of the sheet's are left: more than a lope moves the mean. */
     private static final double IDLE_SPEED_OFF = 0.12;
     private static final double MOST_TURNS = 1.0;
+    /** Share of a way of running's fuel from which a circuit is judged by it. */
+    private static final double FED = 0.25;
 
     private final Observation observation;
     private final @Nullable Estimate estimate;
@@ -302,6 +306,34 @@ public final class Analysis {
      */
     public Regime regime(int cell) {
         return known(scorer).regime(cell);
+    }
+
+    /**
+     * The ways of running that were read in which some circuits deliver a good part of the fuel.
+     *
+     * @param circuits which
+     * @return errors against target, in the order of {@link Regime}; empty when nothing was estimated
+     */
+    public List<RegimeError> fedBy(Collection<Circuit> circuits) {
+        if (estimate == null || circuits.isEmpty()) {
+            return List.of();
+        }
+        Scorer s = known(scorer);
+        List<RegimeError> out = new ArrayList<>();
+        for (RegimeError e : s.errors(s.today())) {
+            double fed = 0.0;
+            double all = 0.0;
+            for (int i = 0; i < s.size(); i++) {
+                if (s.regime(i) == e.regime()) {
+                    fed += s.weight(i) * estimate.share(i, circuits);
+                    all += s.weight(i);
+                }
+            }
+            if (fed > FED * all) {
+                out.add(e);
+            }
+        }
+        return out;
     }
 
     /**

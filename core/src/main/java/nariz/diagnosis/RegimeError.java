@@ -22,4 +22,9 @@ public record RegimeError(Regime regime, double dwellS, double target, double la
         long percent = Math.round(Math.abs(mean) * 100);
         return percent == 0 ? message("error.on-target") : message(mean > 0 ? "error.lean" : "error.rich", percent);
     }
+
+    /** {@return what was read, what is wanted, and for how long, in a sentence} */
+    public Message sentence() {
+        return message("advice-builder.reads-lambda-where-is", regime.label(), lambda, target, words(), dwellS);
+    }
 }

@@ -8,7 +8,7 @@ import nariz.text.Message;
 public enum Status {
     /** Hardly any steady running with this circuit. */
     NOT_READ("not-read"),
-    /** An earlier circuit has to be put right before this one can be judged. */
+    /** Another change has to be made before this circuit can be judged. */
     WAITING("waiting"),
     /** Off, and a change is proposed. */
     OFF("off"),

@@ -32,7 +32,6 @@ public final class EffectChart extends Picture {
         WeakListeners.attach(session.trials().effectProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> redraw());
         setMinHeight(126);
-        setPrefHeight(126);
     }
 
     @Override

@@ -70,10 +70,10 @@ final class FuelRibbon {
         for (int k = 0; k < phi.length && total > 0; k++) {
             long percent = Math.round(100 * phi[k] / total);
             if (percent > 0 && row < 4) {
-                double y = top + 6 + 12 * row++;
+                double y = top + 6 + 11 * row++;
                 g.setFill(shade(p, k));
                 g.fillRect(x, y - 4, 9, 9);
-                Picture.text(g, say(ribbons.get(k).label()) + " " + percent + " %", x + 14, y, 12, p.ink(),
+                Picture.text(g, say(ribbons.get(k).label()) + " " + percent + " %", x + 14, y, 11, p.ink(),
                         TextAlignment.LEFT);
             }
         }

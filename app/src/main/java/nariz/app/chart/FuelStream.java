@@ -225,8 +225,11 @@ public final class FuelStream extends Picture {
                 strong(g, words(e), cx, geo.top + 98, 13, p.of(e), TextAlignment.CENTER);
             }
         } else {
-            text(g, at.why(), cx, geo.top + 78, 13, p.faint(),
-                    TextAlignment.CENTER);
+            double y = geo.top + 78;
+            for (String s : lines(at.why(), 13, geo.boreW - 8)) {
+                text(g, s, cx, y, 13, p.faint(), TextAlignment.CENTER);
+                y += 16;
+            }
         }
     }
 

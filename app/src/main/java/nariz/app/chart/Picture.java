@@ -207,6 +207,28 @@ public abstract class Picture extends Region {
         });
     }
 
+    /**
+     * Words in lines that fit.
+     *
+     * @param s text
+     * @param size of the face, px
+     * @param wide room, px
+     * @return lines; a word that is wider than the room stands alone
+     */
+    static List<String> lines(String s, double size, double wide) {
+        List<String> out = new ArrayList<>();
+        StringBuilder line = new StringBuilder();
+        for (String word : s.split(" ")) {
+            if (!line.isEmpty() && width(line + " " + word, size) > wide) {
+                out.add(line.toString());
+                line.setLength(0);
+            }
+            line.append(line.isEmpty() ? "" : " ").append(word);
+        }
+        out.add(line.toString());
+        return out;
+    }
+
     static void line(GraphicsContext g, double x0, double y0, double x1, double y1, Color c, double width,
             double... dashes) {
         if (dashes.length == 0 && (x0 == x1 || y0 == y1)) {

@@ -313,11 +313,23 @@ public final class Scrubber extends Picture {
         }
         text(g, say("scrubber.steady"), LEFT - 6, lane + LANE / 2 - 1, 12, p.faint(), TextAlignment.RIGHT);
         double length = d.log().durationS();
-        double every = length > 1800 ? 300 : (length > 400 ? 60 : 30);
+        double every = every(length, w - LEFT - RIGHT);
         for (double t = 0; t <= length; t += every) {
             double x = LEFT + (w - LEFT - RIGHT) * t / length;
-            text(g, clock(t), x, h - 9, 12, p.faint(), TextAlignment.CENTER);
+            String s = clock(t);
+            text(g, s, Math.min(x, w - 3 - width(s, 12) / 2), h - 9, 12, p.faint(), TextAlignment.CENTER);
         }
+    }
+
+    /** Round steps of time whose figures do not touch. */
+    private static double every(double length, double wide) {
+        double most = wide / 48;
+        for (double s : new double[] {30, 60, 120, 300, 600, 1800, 3600, 7200}) {
+            if (length / s <= most) {
+                return s;
+            }
+        }
+        return 14_400 * Math.ceil(length / most / 14_400);
     }
 
     private void cursor(GraphicsContext g, Palette p, Drive d, double w, double top, double lane) {
@@ -330,9 +342,10 @@ public final class Scrubber extends Picture {
                 clock(d.log().timeS()[i] - d.log().timeS()[0]), d.log().rpm()[i],
                 units().vacuum(d.log().vacuumPa()[i]), session.unitProperty().get().marked(d.trace().measuredAround(i)),
                 session.unitProperty().get().text(d.trace().predictedAround(i)), d.trace().flag(i).label());
-        boolean leftHalf = x < w / 2;
-        text(g, s, leftHalf ? Math.max(x + 12, LEFT) : x - 12, 9, 13, p.ink(),
-                leftHalf ? TextAlignment.LEFT : TextAlignment.RIGHT);
+        double wide = width(s, 13);
+        double left = x < w / 2 ? Math.max(x + 12, LEFT) : x - 12 - wide;
+        // Beside the mark where there is room, and wholly within the picture in any case.
+        text(g, s, Math.max(4, Math.min(left, w - 4 - wide)), 9, 13, p.ink(), TextAlignment.LEFT);
         setAccessibleHelp(s);
     }
 

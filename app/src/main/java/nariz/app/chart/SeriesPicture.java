@@ -46,7 +46,10 @@ public final class SeriesPicture extends Picture {
             return;
         }
         text(g, say(s.part().named(s.stage())), w - RIGHT, 18, 13, p.ink(), TextAlignment.RIGHT);
-        text(g, say(s.sentence()), 14, 40, 13, p.ink(), TextAlignment.LEFT);
+        List<String> said = lines(say(s.sentence()), 13, w - 14 - RIGHT);
+        for (int i = 0; i < said.size(); i++) {
+            text(g, said.get(i), 14, (said.size() > 1 ? 34 : 40) + 15 * i, 13, p.ink(), TextAlignment.LEFT);
+        }
         List<TrialSeries.Trial> order = s.trials().stream().sorted(Comparator.comparingDouble(TrialSeries.Trial::size))
                 .toList();
         TrialSeries.Trial best = s.trials().get(s.best());

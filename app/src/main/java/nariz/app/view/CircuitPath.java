@@ -29,12 +29,15 @@ final class CircuitPath extends HBox {
     private final Map<Stop, ToggleButton> buttons = new LinkedHashMap<>();
     private final Map<Stop, Region> pipes = new LinkedHashMap<>();
     private final ToggleGroup group = new ToggleGroup();
+    private final Label none = new Label(say("circuit-path.none"));
 
     CircuitPath(Session session) {
         this.session = session;
         setId("circuit-path");
         getStyleClass().add("circuit-path");
         setAlignment(Pos.CENTER);
+        none.getStyleClass().add("path-none");
+        getChildren().add(none);
         for (Stop s : Stops.all()) {
             if (!buttons.isEmpty()) {
                 Region pipe = new Region();
@@ -66,19 +69,18 @@ final class CircuitPath extends HBox {
 
     private void refresh() {
         Drive d = session.driveProperty().get();
-        List<Stop> there = d == null ? Stops.all() : Stops.of(d.sheet().carburetor().family());
+        // Which circuits there are is the car's; before one is open there are none to show.
+        show(none, d == null);
+        List<Stop> there = d == null ? List.of() : Stops.of(d.sheet().carburetor().family());
         pipes.forEach((s, p) -> show(p, there.contains(s)));
         buttons.forEach((s, b) -> {
             show(b, there.contains(s));
-            if (!there.contains(s)) {
+            if (d == null || !there.contains(s)) {
                 return;
             }
-            StopWords w = d == null ? null : s.words(d, session.comparisons().comparisonProperty().get());
-            Status status = w == null ? Status.NOT_READ : w.state();
-            String words = w == null ? say(Status.NOT_READ.label()) : w.brief();
-            b.setGraphic(content(s, status, words));
-            b.setAccessibleText(s.label() + ", " + words);
-            b.setDisable(d == null);
+            StopWords w = s.words(d, session.comparisons().comparisonProperty().get());
+            b.setGraphic(content(s, w.state(), w.brief()));
+            b.setAccessibleText(s.label() + ", " + w.brief());
         });
         group.selectToggle(buttons.get(session.stopProperty().get()));
     }

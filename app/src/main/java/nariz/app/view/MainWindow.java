@@ -116,6 +116,8 @@ public final class MainWindow extends StackPane {
         left.setMinWidth(0);
         HBox middle = new HBox(10, left, work);
         middle.getStyleClass().add("middle");
+        // Before anything is open there is nothing behind the cars to look at.
+        middle.visibleProperty().bind(session.driveProperty().isNotNull().or(openPanel.visibleProperty().not()));
         paper.setCenter(middle);
         ColumnsPanel columns = new ColumnsPanel(session);
         columns.setMaxSize(990, Region.USE_PREF_SIZE);

@@ -35,8 +35,8 @@ import nariz.workbook.Workbook;
  */
 final class TryPanel extends ScrollPane {
     /** Widths of a part's name and of its size, px: one line a part, so that many are in sight at once. */
-    private static final double NAME = 150;
-    private static final double SIZE = 96;
+    private static final double NAME = 140;
+    private static final double SIZE = 104;
 
     private final Session session;
     private final VBox content = new VBox(5);
@@ -193,9 +193,9 @@ final class TryPanel extends ScrollPane {
                 r.slider().setValue(at);
             }
             boolean moved = to != r.part().fitted();
-            r.size().setText(moved ? say(r.part().part().text(r.part().fitted())) + " → "
-                    + say(r.part().part().text(to))
-                    : say(r.part().part().text(to)));
+            String size = say(r.part().part().text(to));
+            r.size().setText(moved ? withoutUnit(say(r.part().part().text(r.part().fitted())), size) + " → " + size
+                    : size);
             Optional<Orifice> hole = moved ? Orifice.of(session.driveProperty().get().sheet(), r.part().to(to))
                     : Optional.empty();
             r.area().setText(hole.map(h -> say(h.text()) + (h.drills().isEmpty() ? "" : "; "
@@ -203,6 +203,12 @@ final class TryPanel extends ScrollPane {
             r.area().setManaged(!r.area().getText().isEmpty());
         }
         loading = false;
+    }
+
+    /** A size before another in the same unit: the unit stands once, and the slider keeps its room. */
+    private static String withoutUnit(String size, String next) {
+        int at = size.indexOf(' ');
+        return at > 0 && next.endsWith(size.substring(at)) ? size.substring(0, at) : size;
     }
 
     /** The verdict on what is tried: what gets better and what worse, in the tolerances' terms. */

@@ -26,6 +26,7 @@ import nariz.carburetor.PartChange;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.RegimeError;
 import nariz.diagnosis.RuleOfThumb;
 import nariz.diagnosis.Verdict;
 import nariz.diagnosis.WorkCard;
@@ -84,7 +85,9 @@ final class WorkCardPanel extends VBox {
             guide(stop.guide(w).get());
         } else if (a.verdict() == Verdict.CHECK_FIRST) {
             checks(a);
+            readHere(d, stop);
         } else {
+            readHere(d, stop);
             nothing(a, w);
         }
         stop.seen(d).forEach(x -> lines(x.heading(), x.lines()));
@@ -104,6 +107,16 @@ final class WorkCardPanel extends VBox {
                     .getFirst().text()),
                     "small");
         }
+    }
+
+    /** {@return height that all of it would take, px} */
+    double wanted() {
+        return content.getHeight() + (done.getChildren().isEmpty() ? 0.0 : done.getHeight() + getSpacing());
+    }
+
+    /** {@return content whose height says when {@link #wanted()} has changed} */
+    Region content() {
+        return content;
     }
 
     /** Writes the card of the shown stop as a PDF where the user says. */
@@ -212,6 +225,20 @@ final class WorkCardPanel extends VBox {
                 none.setOnAction(e -> session.checked(cause, false));
                 content.getChildren().add(none);
             }
+        }
+    }
+
+    /** What a circuit that is left as it is was judged by. */
+    private void readHere(Drive d, Stop stop) {
+        List<Change> changes = d.analysis().advice().changes();
+        List<RegimeError> fed = d.analysis().fedBy(stop.circuits(d.sheet().carburetor().family()));
+        if (!fed.isEmpty()) {
+            heading(say("work-card-panel.read-here"));
+        }
+        for (RegimeError e : fed) {
+            String answers = changes.stream().filter(c -> c.reasons().contains(e.sentence())).findFirst().map(c -> " "
+                    + say("work-card-panel.answered-by", c.part().named(c.side()))).orElse("");
+            line("·", say(e.sentence()) + answers, "card-line");
         }
     }
 

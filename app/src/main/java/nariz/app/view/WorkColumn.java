@@ -25,6 +25,11 @@ final class WorkColumn extends VBox {
     private static final double SHARE = 0.385;
     private static final double NARROWEST = 372;
     private static final double WIDEST = 660;
+    /** Height of the effect where the card needs the room, and where it does not, px. */
+    private static final double LOW = 126;
+    private static final double TALL = 226;
+    /** Left free, so that a card that just fits does not get a scroll bar, px. */
+    private static final double SLACK = 12;
 
     private final Choice choice = new Choice(say("main-window.side-panel"));
     private final WorkCardPanel card;
@@ -56,6 +61,18 @@ final class WorkColumn extends VBox {
         VBox.setVgrow(choice, Priority.ALWAYS);
         getChildren().addAll(choice.bar(), effect, choice);
         arrange();
+        card.content().heightProperty().addListener(o -> share());
+        card.heightProperty().addListener(o -> share());
+    }
+
+    /** A short card leaves its room to the effect. */
+    private void share() {
+        double all = card.getHeight() + effect.getHeight();
+        double high = CARD.equals(choice.shown()) && effect.isVisible() ? Math.rint(Math.clamp(all - card.wanted()
+                - SLACK, LOW, TALL)) : LOW;
+        if (Math.abs(high - effect.getPrefHeight()) > 1.0) {
+            effect.setPrefHeight(high);
+        }
     }
 
     /** The effect belongs to the card and to the parts being tried. */
@@ -64,6 +81,7 @@ final class WorkColumn extends VBox {
         fold.setVisible(ofParts);
         effect.setVisible(ofParts && fold.isSelected());
         effect.setManaged(effect.isVisible());
+        share();
     }
 
     /** Folds the effect away, or shows it again. */
