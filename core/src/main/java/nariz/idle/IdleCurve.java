@@ -31,6 +31,12 @@ final class IdleCurve {
     private static final double STEP_TURNS = 1.0 / 48.0;
     /** What speed and vacuum drift by, as a share, however long one averages. */
     private static final double DRIFT = 0.0008;
+    /** Hypotheses below this share are left out of what a reading may teach. */
+    private static final double LEAST_WEIGHT = 1e-5;
+    /** Readings that are tried, evenly over where any hypothesis expects one. */
+    private static final int OUTCOMES = 24;
+    /** Standard deviations beyond which a reading is not expected. */
+    private static final double FAR = 4.0;
 
     private final boolean mixed;
     private final double[] best;
@@ -39,6 +45,8 @@ final class IdleCurve {
     private final double[] weight;
     /** Share of the speed lost at a distance of one width, per hypothesis. */
     private final double[] drop;
+    /** Its standard deviation, no more than leaves it positive. */
+    private final double[] dropSd;
 
     private IdleCurve(boolean mixed, double[] best, double[] rich, double[] lean) {
         this.mixed = mixed;
@@ -47,6 +55,7 @@ final class IdleCurve {
         this.lean = lean;
         weight = new double[best.length];
         drop = new double[best.length];
+        dropSd = new double[best.length];
     }
 
     /**
@@ -144,6 +153,7 @@ final class IdleCurve {
         double precision = ss + prior;
         double mean = (ys + prior * DROP) / precision;
         drop[h] = Math.max(0.2 * DROP, mean);
+        dropSd[h] = Math.min(1.0 / Math.sqrt(precision), 0.8 * drop[h]);
         double positive = 0.5 * Erf.erfc(-mean * Math.sqrt(precision / 2.0));
         return -0.5 * (yy + prior * DROP * DROP - precision * mean * mean) - 0.5 * Math.log(precision / prior)
                 + Math.log(Math.max(1e-12, positive));
@@ -205,36 +215,65 @@ final class IdleCurve {
     }
 
     /**
-     * By how much a reading at a place would be expected to lower the variance of the finish: cov(f, y)² /
-     * (var y + sd²), y the speed there against the speed now, the variance explained by the best linear predictor.
+     * By how much a reading at a place would be expected to lower the variance of the finish: var f less the mean of
+     * var(f | y) over what may be read, y the speed there against the speed now. Taken over the whole grid, with what
+     * is not known of A in y: one reading on a flank moves place, width and drop together, and a linear predictor
+     * credits it with too little where it tells them apart and with too much where it does not.
      *
      * @param u place read
      * @param now place of the last reading, against which it is seen
      * @param school school
      * @param aimPhi mixture aimed at
      * @param sd of a reading of the difference, as a share
+     * @return variance that is expected to go, in squares of the axis
      */
     double teaches(double u, double now, School school, double aimPhi, double sd) {
-        double sf = 0.0;
-        double sy = 0.0;
-        double sff = 0.0;
-        double syy = 0.0;
-        double sfy = 0.0;
+        int n = (int) Arrays.stream(weight).filter(w -> w > LEAST_WEIGHT).count();
+        // Weight, finish, mean and standard deviation of the reading by hypothesis.
+        double[][] of = new double[n][];
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        double mean = 0.0;
+        double square = 0.0;
+        int k = 0;
         for (int h = 0; h < best.length; h++) {
-            double w = weight[h];
-            if (w > 1e-9) {
+            if (weight[h] > LEAST_WEIGHT) {
                 double f = finish(h, school, aimPhi);
-                double y = drop[h] * (shape(h, now) - shape(h, u));
-                sf += w * f;
-                sy += w * y;
-                sff += w * f * f;
-                syy += w * y * y;
-                sfy += w * f * y;
+                double d = shape(h, now) - shape(h, u);
+                double s = Math.hypot(sd, dropSd[h] * d);
+                of[k] = new double[] {weight[h], f, drop[h] * d, s};
+                low = Math.min(low, of[k][2] - 2.0 * s);
+                high = Math.max(high, of[k][2] + 2.0 * s);
+                mean += weight[h] * f;
+                square += weight[h] * f * f;
+                k++;
             }
         }
-        double cov = sfy - sf * sy;
-        double var = syy - sy * sy;
-        return Math.min(sff - sf * sf, cov * cov / (var + sd * sd));
+        return square - mean * mean - left(of, low, high);
+    }
+
+    /** Mean over readings between two bounds of the variance of the finish once one is known. */
+    private static double left(double[][] of, double low, double high) {
+        double left = 0.0;
+        double all = 0.0;
+        for (int k = 0; k < OUTCOMES; k++) {
+            double y = low + (k + 0.5) * (high - low) / OUTCOMES;
+            double p = 0.0;
+            double pf = 0.0;
+            double pff = 0.0;
+            for (double[] h : of) {
+                double z = (y - h[2]) / h[3];
+                double q = z * z > FAR * FAR ? 0.0 : h[0] * Math.exp(-0.5 * z * z) / h[3];
+                p += q;
+                pf += q * h[1];
+                pff += q * h[1] * h[1];
+            }
+            if (p > 0.0) {
+                left += pff - pf * pf / p;
+                all += p;
+            }
+        }
+        return all > 0.0 ? left / all : 0.0;
     }
 
     /** Most and least likely place of the best, for words: the 5 and 95 % points. */

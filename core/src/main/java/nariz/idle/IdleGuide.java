@@ -18,19 +18,19 @@ import org.jspecify.annotations.Nullable;
  * is known to {@value #SURE_PHI} of phi (or {@value #SURE_TURNS} turns where no mixture is read) it is gone to. Where a
  * mixture is read, it and not the screw is the axis: a person who is a sixteenth off, or slack in the thread, does no
  * harm. A move whose answer does not fit it is recognised by weighing what it would do with what else a hand may have
- * done ({@link Slip}). The first move goes rich, so that slack and a wet manifold are taken up from one side.
+ * done ({@link Slip}). The first move goes rich unless it is rich already, so that slack and a wet manifold are taken
+ * up from one side; and no finish is gone to for good that was not passed on both sides.
  *
  * <p>One group of screws, all moved together; for corners one by one there is a guide for each. One thread at a time.
  */
 public final class IdleGuide {
-    private static final double SURE_PHI = 0.011;
+    private static final double SURE_PHI = 0.019;
     private static final double CLOSE_PHI = 0.011;
     private static final double SURE_TURNS = 0.06;
     private static final double CLOSE_TURNS = 0.07;
-    /** What a turn of every screw changes of phi, before it was seen, and its spread. */
-    private static final double USUAL_GAIN = 0.35;
-    private static final double GAIN_SD = 0.20;
     private static final double RICH_PHI = 1.19;
+    /** So near to it is rich already: a move that small teaches little. */
+    private static final double RICH_ENOUGH = 0.06;
     private static final double FINEST = 1.0 / 32.0;
     private static final double COARSEST = 0.25;
     private static final double[] SIZES = {0.125, 0.25, 0.375, 0.5, 0.75};
@@ -38,8 +38,10 @@ public final class IdleGuide {
     private static final double MOVE_S = 12.0;
     private static final double EIGHTH_S = 0.7;
     private static final double READ_SHARE = 0.0010;
+    /** The same by speed and vacuum alone, where a slip of the hand is not always seen. */
+    private static final double UNREAD_SHARE = 0.0030;
     /** A move that lowers the variance of the finish by less than this share is not worth making. */
-    private static final double LEAST_LEARNT = 0.20;
+    private static final double LEAST_LEARNT = 0.2;
     /** Nobody is sent where more of the speed than this would be lost. */
     private static final double MOST_LOST = 0.04;
     /** So far beyond the place something has to have been read, turns. */
@@ -199,7 +201,7 @@ public final class IdleGuide {
         IdleReading here = r.at(turns, stop);
         slip = Optional.empty();
         if (before != null && m.kind() == Kind.SCREWS && !takenBack) {
-            Gain g = gain();
+            ScrewGain g = gain();
             slip = HandSlip.of(before, here, m.by(), g, curve);
             if (slip.isPresent()) {
                 // Where the screws really stand follows from what was read.
@@ -211,7 +213,8 @@ public final class IdleGuide {
         }
         takenBack = false;
         readings.add(here);
-        curve = IdleCurve.of(readings);
+        List<IdleReading> free = readings.stream().filter(x -> !x.atLimit()).toList();
+        curve = IdleCurve.of(free.isEmpty() ? readings : free);
         if (misses(here)) {
             missesAt = Math.max(missesAt, curve.at(here));
         }
@@ -261,33 +264,8 @@ public final class IdleGuide {
         return r.at(at, stopped);
     }
 
-    /**
-     * phi that a turn of the group changes: what was seen weighed with what is usual.
-     *
-     * @param perTurn mean
-     * @param sd standard deviation
-     */
-    record Gain(double perTurn, double sd) {
-    }
-
-    private Gain gain() {
-        double sxx = 0.0;
-        double sxy = 0.0;
-        double usual = USUAL_GAIN * settings.share();
-        double prior = 1.0 / (GAIN_SD * settings.share() * GAIN_SD * settings.share());
-        double noise = 1.0 / (0.006 * 0.006);
-        for (int i = 1; i < readings.size(); i++) {
-            IdleReading a = readings.get(i - 1);
-            IdleReading b = readings.get(i);
-            double dx = b.turns() - a.turns();
-            if (a.mixed() && b.mixed() && dx != 0.0 && a.stop() == b.stop()) {
-                // A person is off by a sixteenth now and then: small moves say less.
-                double p = noise / (1.0 + 0.0006 / (dx * dx));
-                sxx += p * dx * dx;
-                sxy += p * dx * (b.phi() - a.phi());
-            }
-        }
-        return new Gain(Math.max(0.15 * usual, (sxy + prior * usual) / (sxx + prior)), 1.0 / Math.sqrt(sxx + prior));
+    private ScrewGain gain() {
+        return ScrewGain.of(readings, settings.share());
     }
 
     private Move choose() {
@@ -299,7 +277,11 @@ public final class IdleGuide {
         }
         IdleCurve c = curve == null ? IdleCurve.of(readings) : curve;
         IdleReading last = readings.getLast();
-        if (readings.size() == 1) {
+        if (last.atLimit() && moves.size() < MOST_MOVES) {
+            return move(last.phi() > RICH_PHI ? -2 * COARSEST : 2 * COARSEST, message("idle.why-at-limit"));
+        }
+        boolean rich = last.mixed() && last.phi() >= RICH_PHI - RICH_ENOUGH;
+        if (readings.size() == 1 && !rich) {
             return first(last);
         }
         if (powerless()) {
@@ -316,9 +298,11 @@ public final class IdleGuide {
         if (teaching != null) {
             return teaching;
         }
-        double unseen = c.mixed() || moves.size() >= MOST_MOVES ? 0.0 : unseen(target);
+        boolean passed = beyond || settings.school() == School.MIXTURE || moves.size() >= MOST_MOVES;
+        double unseen = passed ? 0.0 : unseen(c, target);
         if (unseen != 0.0) {
-            return move(target + unseen * COARSEST - now, message("idle.why-beyond"));
+            double per = c.mixed() ? gain().perTurn() : 1.0;
+            return move((target - now) / per + unseen * COARSEST, message("idle.why-beyond"));
         }
         boolean close = Math.abs(now - target) <= (c.mixed() ? CLOSE_PHI : CLOSE_TURNS);
         if (close || moves.size() >= MOST_MOVES + LAST_MOVES) {
@@ -329,16 +313,20 @@ public final class IdleGuide {
     }
 
     /**
-     * By speed and vacuum alone a best that was not passed is none: the far side of a curve is not known from the near.
+     * A best that was not passed is none: the far side of a curve is not known from the near.
      *
-     * @param target turns
+     * @param c curve
+     * @param target place of the finish on its axis
      * @return 1 where nothing richer was read, -1 where nothing leaner, 0 where both were or cannot be
      */
-    private double unseen(double target) {
-        boolean leaner = target - PASSED < settings.least() || readings.stream().anyMatch(r -> r.turns() <= target
-                - PASSED);
-        boolean richer = target + PASSED > settings.most() || readings.stream().anyMatch(r -> r.turns() >= target
-                + PASSED);
+    private double unseen(IdleCurve c, double target) {
+        double per = c.mixed() ? gain().perTurn() : 1.0;
+        double at = turns + (target - c.at(readings.getLast())) / per;
+        double passed = PASSED * per;
+        boolean leaner = at - PASSED < settings.least() || readings.stream().anyMatch(r -> c.at(r) <= target
+                - passed) || missesAt > Double.NEGATIVE_INFINITY;
+        boolean richer = at + PASSED > settings.most() || readings.stream().anyMatch(r -> c.at(r) >= target
+                + passed);
         return !leaner ? -1.0 : !richer ? 1.0 : 0.0;
     }
 
@@ -393,7 +381,8 @@ public final class IdleGuide {
                 double[] lost = c.lostBand(u);
                 boolean safe = lost[0] + lost[1] - c.lost(f.u()) < MOST_LOST && (!c.mixed() || (u > LEANEST_PHI
                         && u < RICHEST_PHI)) && u > missesAt && to >= settings.least() && to <= settings.most();
-                double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), READ_SHARE);
+                double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), c.mixed()
+                        ? READ_SHARE : UNREAD_SHARE);
                 double per = gained / (MOVE_S + EIGHTH_S * Math.abs(by) / 0.125);
                 if (safe && per > most) {
                     most = per;
@@ -424,12 +413,14 @@ public final class IdleGuide {
         for (int i = 1; i < readings.size(); i++) {
             moved = Math.max(moved, Math.abs(readings.get(i).turns() - readings.getFirst().turns()));
         }
-        if (moved < 0.5) {
+        boolean mixed = readings.getFirst().mixed();
+        if (moved < (mixed ? 0.5 : 1.0)) {
             return false;
         }
         double speeds = spread(readings.stream().mapToDouble(r -> Math.log(r.rpm())).toArray());
-        boolean mixed = readings.getFirst().mixed();
-        return speeds < NO_AUTHORITY && (!mixed || spread(readings.stream().mapToDouble(IdleReading::phi).toArray())
+        // Round its best an engine hardly answers either: without a mixture that takes a longer way to tell.
+        return speeds < NO_AUTHORITY * (mixed ? 1.0 : 0.5) && (!mixed
+                || spread(readings.stream().mapToDouble(IdleReading::phi).toArray())
                 < 2 * NO_AUTHORITY * settings.share());
     }
 

@@ -16,6 +16,9 @@ package nariz.idle;
  */
 public record IdleReading(double turns, double stop, double rpm, double rpmSd, double vacuumPa, double vacuumSd,
         double phi, double phiSd, double rough, double bankPhi) {
+    /** A reading that scatters less than this does not follow the engine, 1/lambda. */
+    private static final double DEAD = 1.3e-4;
+
     /**
      * The same averages at a position.
      *
@@ -30,6 +33,11 @@ public record IdleReading(double turns, double stop, double rpm, double rpmSd, d
     /** {@return whether the mixture is read} */
     public boolean mixed() {
         return !Double.isNaN(phi);
+    }
+
+    /** {@return whether the sensor stands at the end of its range: it reads, and does not move with the engine} */
+    public boolean atLimit() {
+        return mixed() && phiSd < DEAD;
     }
 
     /**

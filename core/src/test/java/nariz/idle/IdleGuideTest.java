@@ -95,10 +95,31 @@ public class IdleGuideTest {
         g.read(settled(e, true));
         IdleGuide.Move next = g.next();
         double before = e.turns(0);
-        turnAll(e, before - Math.copySign(0.375, next.by()));
+        turnAll(e, before - next.by());
         g = again(g, next, e);
         assertThat(g.slip()).contains(IdleGuide.Slip.WRONG_WAY);
-        assertThat(g.back().by()).isCloseTo(before - e.turns(0), within(0.4));
+        assertThat(g.back().by()).isCloseTo(before - e.turns(0), within(0.1));
+    }
+
+    @Test
+    public void aSensorAtTheEndOfItsRangeIsLedBackToWhereItReadsAndIsNoSlip() {
+        IdleGuide g = guide(School.HIGHEST_SPEED, 1);
+        g.read(shown(750, 1.47, 2e-5));
+        IdleGuide.Move m = g.next();
+        assertThat(m.by()).isEqualTo(-0.5);
+        assertThat(m.why().code()).isEqualTo("idle.why-at-limit");
+        // Still rich beyond what it shows: the speed says that the screws were turned, the sensor cannot.
+        g.read(shown(780, 1.47, 3e-5));
+        assertThat(g.slip()).isEmpty();
+        assertThat(g.next().by()).isEqualTo(-0.5);
+        g.read(shown(800, 1.18, 8e-4));
+        assertThat(g.slip()).isEmpty();
+        assertThat(g.next().why().code()).isNotEqualTo("idle.why-at-limit");
+    }
+
+    private static IdleReading shown(double rpm, double phi, double phiSd) {
+        return new IdleReading(Double.NaN, Double.NaN, rpm, 0.5, 60e3 + 100 * (rpm - 750), 20, phi, phiSd, 0.008,
+                Double.NaN);
     }
 
     private static IdleGuide again(IdleGuide g, IdleGuide.Move m, RunningEngine e) {
