@@ -19,6 +19,7 @@ import nariz.carburetor.Stage;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.Observation;
+import nariz.estimation.Symmetric;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.CholeskyDecomposition;
 import org.hipparchus.special.Erf;
@@ -134,8 +135,8 @@ final class CausePosterior {
         }
         faultProbability = new double[faults.size()];
         effects(cancelled);
-        chol = new CholeskyDecomposition(SoundScatter.of(sheet, scorer, cells, r,
-                IncurableShape.of(sheet, scorer, estimate, moves)), 1e-8, 1e-14);
+        chol = Symmetric.factored(SoundScatter.of(sheet, scorer, cells, r, IncurableShape.of(sheet, scorer, estimate,
+                moves)), 1e-14);
         solvedR = chol.getSolver().solve(new ArrayRealVector(r, false)).toArray();
         int n = moves.size() + faults.size();
         vector = new double[n][];

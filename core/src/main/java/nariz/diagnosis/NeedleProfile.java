@@ -11,6 +11,7 @@ import nariz.carburetor.Family;
 import nariz.carburetor.Needle;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
+import nariz.estimation.Symmetric;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.CholeskyDecomposition;
@@ -118,7 +119,8 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
                 }
             }
         }
-        DecompositionSolver solver = new CholeskyDecomposition(normal).getSolver();
+        DecompositionSolver solver = Symmetric.factored(normal,
+                CholeskyDecomposition.DEFAULT_ABSOLUTE_POSITIVITY_THRESHOLD).getSolver();
         return profile(needle, family.needleJetM(sheet), bands, solver.solve(right), solver.getInverse(), at, cells);
     }
 

@@ -6,9 +6,9 @@ import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
+import nariz.estimation.Symmetric;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.CholeskyDecomposition;
 import org.hipparchus.linear.DecompositionSolver;
 import org.hipparchus.linear.RealMatrix;
 
@@ -74,7 +74,7 @@ final class Unexplained {
             }
             k.addToEntry(i, i, SoundScatter.own(a));
         }
-        solver = new CholeskyDecomposition(k, 1e-8, 1e-14).getSolver();
+        solver = Symmetric.factored(k, 1e-14).getSolver();
         solvedQ = solver.solve(new ArrayRealVector(q, false)).toArray();
     }
 

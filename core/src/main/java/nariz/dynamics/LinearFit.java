@@ -1,6 +1,7 @@
 package nariz.dynamics;
 
 import java.util.List;
+import nariz.estimation.Symmetric;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.CholeskyDecomposition;
@@ -84,7 +85,8 @@ record LinearFit(double[] mean, CholeskyDecomposition factor, double logEvidence
             }
             b[r] = priorMean[r] * prior + iv * sums.xy()[r];
         }
-        CholeskyDecomposition l = new CholeskyDecomposition(new Array2DRowRealMatrix(a, false));
+        CholeskyDecomposition l = Symmetric.factored(new Array2DRowRealMatrix(a, false),
+                CholeskyDecomposition.DEFAULT_ABSOLUTE_POSITIVITY_THRESHOLD);
         ArrayRealVector right = new ArrayRealVector(b, false);
         double[] mean = l.getSolver().solve(right).toArray();
         double log = 0.5 * (right.dotProduct(new ArrayRealVector(mean, false)) - iv * sums.yy()

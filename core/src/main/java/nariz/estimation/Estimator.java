@@ -313,7 +313,7 @@ public final class Estimator {
      */
     private double strain(Fit f) {
         RealVector moved = f.u.subtract(asListed());
-        RealVector solved = new CholeskyDecomposition(family, 1e-9, 1e-15).getSolver().solve(moved);
+        RealVector solved = Symmetric.factored(family.copy(), 1e-15).getSolver().solve(moved);
         return Math.max(0.0, 0.5 * moved.dotProduct(solved) - USUAL_STRAIN);
     }
 
@@ -605,7 +605,7 @@ public final class Estimator {
                 total.addToEntry(i, i, noise[i]);
                 miss.setEntry(i, c.phi() + at.offset[i] - start.getEntry(i));
             }
-            chol = new CholeskyDecomposition(total, 1e-8, 1e-14);
+            chol = Symmetric.factored(total, 1e-14);
             RealVector a = chol.getSolver().solve(miss);
             u = priorMean.add(px.operate(a));
             RealVector explained = signal.operate(a);
