@@ -98,7 +98,10 @@ final class Find {
                 .toLowerCase(Locale.ROOT).contains(w))).toList();
         list.getItems().setAll(found);
         list.getSelectionModel().selectFirst();
-        list.setPrefHeight(Math.clamp(found.size(), 2, SHOWN) * ROW + 6);
+        double high = Math.clamp(found.size(), 2, SHOWN) * ROW + 6;
+        list.setPrefHeight(high);
+        // A pane that stacks its children stretches them as far as they let it.
+        list.setMaxHeight(high);
         show(field.isFocused());
     }
 

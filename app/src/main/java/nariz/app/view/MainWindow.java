@@ -121,6 +121,9 @@ public final class MainWindow extends StackPane {
         paper.setCenter(middle);
         ColumnsPanel columns = new ColumnsPanel(session);
         columns.setMaxSize(990, Region.USE_PREF_SIZE);
+        // Low, so that what is told of the file stays in sight above it in a low window.
+        StackPane.setAlignment(columns, Pos.BOTTOM_CENTER);
+        StackPane.setMargin(columns, new Insets(0, 0, 12, 0));
         StackPane.setAlignment(find.list(), Pos.TOP_RIGHT);
         StackPane.setMargin(find.list(), new Insets(46, 150, 0, 0));
         sheetPanel.setMaxSize(990, Region.USE_PREF_SIZE);

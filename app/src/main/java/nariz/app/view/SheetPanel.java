@@ -60,7 +60,8 @@ final class SheetPanel extends VBox {
     private final VBox form = new VBox(10);
     private final Label where = new Label();
     private final Map<String, Control> inputs = new LinkedHashMap<>();
-    private SheetDraft draft = SheetDraft.blank();
+    /** Made when it is first asked for: a window without a form does without the schema. */
+    private @Nullable SheetDraft draft;
     private String file = NEW;
     /** Whether something was begun that is not kept yet: it is still there when the form is opened again. */
     private boolean begun;
@@ -156,9 +157,18 @@ final class SheetPanel extends VBox {
 
     /** Goes on where the form of another language was left. */
     void goOn(SheetPanel before) {
-        load(before.draft, before.file);
+        if (before.draft != null) {
+            load(before.draft, before.file);
+        }
         begun = before.begun;
         show(before.isVisible());
+    }
+
+    private SheetDraft draft() {
+        if (draft == null) {
+            draft = SheetDraft.blank();
+        }
+        return draft;
     }
 
     private void load(SheetDraft d, String name) {
@@ -173,7 +183,7 @@ final class SheetPanel extends VBox {
     private void lay() {
         inputs.clear();
         form.getChildren().clear();
-        List<SheetDraft.Field> fields = draft.fields();
+        List<SheetDraft.Field> fields = draft().fields();
         section(say("sheet-panel.car"), fields.stream().filter(f -> f.path().startsWith("engine.") || f.path()
                 .startsWith("ambient.") || "name".equals(f.path())).toList());
         section(say("sheet-panel.carburetor"), fields.stream().filter(f -> f.path().matches("carburetor\\.[a-zA-Z]+")
@@ -210,7 +220,7 @@ final class SheetPanel extends VBox {
     /** One row a part, a column a side; a part that only one side has leaves its place empty. */
     private void sides(List<SheetDraft.Field> fields) {
         GridPane g = grid(300, FIELD_W + UNIT_W, FIELD_W + UNIT_W);
-        List<Stage> stages = draft.stages();
+        List<Stage> stages = draft().stages();
         for (Stage stage : stages.size() > 1 ? stages : List.<Stage>of()) {
             g.add(heading(say(stage.label())), 1 + stage.ordinal(), 0);
         }
@@ -251,7 +261,7 @@ final class SheetPanel extends VBox {
         Control c = f.choices().isEmpty() ? text(f) : choice(f);
         c.setId("sheet-" + f.path().replace("[]", "").replace('.', '-'));
         c.setAccessibleText(say(f.label()) + (f.unit().isEmpty() ? "" : ", " + f.unit()));
-        c.setPrefWidth(f.several() && draft.stages().size() == 1 ? 2 * FIELD_W + UNIT_W
+        c.setPrefWidth(f.several() && draft().stages().size() == 1 ? 2 * FIELD_W + UNIT_W
                 : f.choices().isEmpty() ? FIELD_W : FIELD_W + UNIT_W);
         inputs.put(f.path(), c);
         Label unit = new Label(f.unit());
@@ -262,16 +272,16 @@ final class SheetPanel extends VBox {
     }
 
     private TextField text(SheetDraft.Field f) {
-        TextField t = new TextField(draft.get(f.path()));
+        TextField t = new TextField(draft().get(f.path()));
         t.textProperty().addListener((o, was, is) -> {
             where.setText("");
-            draft.set(f.path(), is);
+            draft().set(f.path(), is);
             begun = true;
         });
         // The sheet says the unit, and so does the field: once written it is shown as it will be kept.
         t.focusedProperty().addListener((o, was, is) -> {
             if (!is) {
-                t.setText(draft.get(f.path()));
+                t.setText(draft().get(f.path()));
                 remind();
             }
         });
@@ -318,10 +328,10 @@ final class SheetPanel extends VBox {
             }
         });
         box.setButtonCell(new ChosenOrUsual(box));
-        box.setValue(draft.get(f.path()));
+        box.setValue(draft().get(f.path()));
         box.valueProperty().addListener((o, was, is) -> {
             where.setText("");
-            draft.set(f.path(), is);
+            draft().set(f.path(), is);
             begun = true;
             if (FAMILY.equals(f.path())) {
                 lay();
@@ -335,9 +345,9 @@ final class SheetPanel extends VBox {
 
     /** Shows in grey what would be assumed where nothing stands. */
     private void remind() {
-        Map<String, String> assumed = new HashMap<>(draft.assumed());
+        Map<String, String> assumed = new HashMap<>(draft().assumed());
         assumed.put("targets.from", Targets.USUAL);
-        Strategy.named(draft.get("targets.from")).orElse(Strategy.BALANCED).anchors(!"centrifugal".equals(draft.get(
+        Strategy.named(draft().get("targets.from")).orElse(Strategy.BALANCED).anchors(!"centrifugal".equals(draft().get(
                 "engine.advance"))).forEach((k, v) -> assumed.put("targets." + k, Quantity.trim(v, 2) + " lambda"));
         inputs.forEach((path, c) -> {
             // A rear valve is the exception: nothing there means none.
@@ -355,16 +365,16 @@ final class SheetPanel extends VBox {
         if (!session.garage().keeps()) {
             write();
         } else if (makesSense()) {
-            session.garage().keepSheet(draft.json());
+            session.garage().keepSheet(draft().json());
             begun = false;
             show(false);
-            ofCar.accept(draft.get("name"));
+            ofCar.accept(draft().get("name"));
         }
     }
 
     /** Whether it can be read; says where it cannot. */
     private boolean makesSense() {
-        String json = draft.json();
+        String json = draft().json();
         try {
             BuildSheetReader.parse(say("sheet-panel.the-sheet"), json);
         } catch (InputProblem e) {
@@ -384,7 +394,7 @@ final class SheetPanel extends VBox {
         if (!makesSense()) {
             return;
         }
-        String json = draft.json();
+        String json = draft().json();
         picker.place(getScene().getWindow(), say("sheet-panel.build-sheet"), file).ifPresent(p -> {
             // The form stays until the sheet is written: where that fails, nothing that was typed is gone.
             session.garage().write(p, out -> out.write(json.getBytes(StandardCharsets.UTF_8)), () -> {
