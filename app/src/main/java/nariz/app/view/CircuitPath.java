@@ -36,6 +36,7 @@ final class CircuitPath extends HBox {
         setId("circuit-path");
         getStyleClass().add("circuit-path");
         setAlignment(Pos.CENTER);
+        none.setId("path-none");
         none.getStyleClass().add("path-none");
         getChildren().add(none);
         for (Stop s : Stops.all()) {

@@ -11,13 +11,13 @@ import java.util.Locale;
 import java.util.function.BiConsumer;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.BooleanBinding;
-import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.FlowPane;
@@ -51,6 +51,7 @@ final class GaragePanel extends VBox {
     private final TextField sheet = new TextField();
     private final TextField log = new TextField();
     private final Button read = new Button(say("open-panel.read-the-drive"));
+    private final Button newLog = new Button(say("garage.new-log"));
 
     GaragePanel(Session session, FilePicker picker, Runnable close, Runnable live, SheetPanel form) {
         super(8);
@@ -73,9 +74,6 @@ final class GaragePanel extends VBox {
         Button beside = MainWindow.button(say("live-page.title"), "open-live", say("live-page.open"), live);
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
                 say("open-panel.start-sheet-help"), this::begin);
-        // In an empty garage this is what comes first.
-        cars.getItems().addListener((ListChangeListener<Car>) e -> firstStep(begin));
-        firstStep(begin);
         begin.textProperty().bind(Bindings.when(sheet.textProperty().isEmpty()).then(say("open-panel.start-sheet"))
                 .otherwise(say("open-panel.change-sheet")));
         Button follow = MainWindow.button(say("open-panel.follow"), "open-follow", say("open-panel.follow-help"),
@@ -89,8 +87,10 @@ final class GaragePanel extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox top = new HBox(8, text(say("garage.cars"), "card-heading"), space, beside, cancel);
         top.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(top, demos, hint(), kept(), text(say("garage.another"), "card-heading"),
-                text(say("open-panel.choose-or-drop-a"), "small"),
+        Label another = text("", "card-heading");
+        another.textProperty().bind(Bindings.when(Bindings.isEmpty(cars.getItems())).then(say("garage.from-files"))
+                .otherwise(say("garage.another")));
+        getChildren().addAll(top, hint(), kept(), demos, another, text(say("open-panel.choose-or-drop-a"), "small"),
                 row(say("open-panel.build-sheet"), sheet, "open-sheet", "*.json"),
                 row(say("open-panel.log"), log, "open-log", "*.csv"), buttons, workbook());
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
@@ -111,20 +111,21 @@ final class GaragePanel extends VBox {
         return l;
     }
 
-    private void firstStep(Button begin) {
-        begin.getStyleClass().remove("primary");
-        if (cars.getItems().isEmpty()) {
-            begin.getStyleClass().add("primary");
-        }
-    }
-
     /** What to begin with where nothing is kept. */
-    private Label hint() {
+    private HBox hint() {
         Label l = text(say("garage.empty"), "card-line");
         l.setId("garage-empty");
-        l.visibleProperty().bind(Bindings.isEmpty(cars.getItems()));
-        l.managedProperty().bind(l.visibleProperty());
-        return l;
+        HBox.setHgrow(l, Priority.ALWAYS);
+        l.setMaxWidth(Double.MAX_VALUE);
+        Button first = MainWindow.button(say("garage.first-car"), "garage-first", say("open-panel.start-sheet-help"),
+                this::begin);
+        first.getStyleClass().add("primary");
+        first.setMinWidth(USE_PREF_SIZE);
+        HBox box = new HBox(10, first, l);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.visibleProperty().bind(Bindings.isEmpty(cars.getItems()));
+        box.managedProperty().bind(box.visibleProperty());
+        return box;
     }
 
     private void begin() {
@@ -140,6 +141,10 @@ final class GaragePanel extends VBox {
         String name = wanted != null ? wanted : chosen == null ? "" : chosen.name();
         all.stream().filter(c -> c.name().equals(name)).findFirst().ifPresentOrElse(c -> {
             cars.getSelectionModel().select(c);
+            if (wanted != null && c.logbook().isEmpty()) {
+                // A car that was begun this moment wants its first log.
+                newLog.requestFocus();
+            }
             wanted = null;
         }, () -> chooseCarOf(session.driveProperty().get()));
         logbook();
@@ -246,13 +251,18 @@ final class GaragePanel extends VBox {
             }
         });
         BooleanBinding none = cars.getSelectionModel().selectedItemProperty().isNull();
-        Button newLog = MainWindow.button(say("garage.new-log"), "car-log", say("garage.new-log-help"), this::newLog);
+        newLog.setId("car-log");
+        newLog.setTooltip(new Tooltip(say("garage.new-log-help")));
+        newLog.setAccessibleText(newLog.getText());
+        newLog.setOnAction(e -> newLog());
         newLog.getStyleClass().add("primary");
         Button last = MainWindow.button(say("garage.last-drive"), "car-last", say("garage.last-drive-help"),
                 this::openLast);
         Button itsSheet = MainWindow.button(say("garage.its-sheet"), "car-sheet", say("garage.its-sheet-help"),
                 () -> form.open(chosen().sheet()));
-        List.of(newLog, last, itsSheet).forEach(b -> b.disableProperty().bind(none));
+        List.of(newLog, itsSheet).forEach(b -> b.disableProperty().bind(none));
+        last.disableProperty().bind(Bindings.createBooleanBinding(() -> chosen() == null || chosen().lastDrive()
+                .isEmpty(), cars.getSelectionModel().selectedItemProperty()));
         BooleanBinding noDrive = Bindings.createBooleanBinding(() -> drive() == null, drives.getSelectionModel()
                 .selectedItemProperty());
         Button open = MainWindow.button(say("open-panel.open-it"), "kept-open", say("open-panel.open-the-chosen-drive"),

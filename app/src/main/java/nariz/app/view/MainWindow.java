@@ -117,7 +117,8 @@ public final class MainWindow extends StackPane {
         HBox middle = new HBox(10, left, work);
         middle.getStyleClass().add("middle");
         // Before anything is open there is nothing behind the cars to look at.
-        middle.visibleProperty().bind(session.driveProperty().isNotNull().or(openPanel.visibleProperty().not()));
+        middle.visibleProperty().bind(session.driveProperty().isNotNull().or(openPanel.visibleProperty().not()
+                .and(session.questionProperty().isNull())));
         paper.setCenter(middle);
         ColumnsPanel columns = new ColumnsPanel(session);
         columns.setMaxSize(990, Region.USE_PREF_SIZE);

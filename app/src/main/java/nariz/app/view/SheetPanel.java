@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
@@ -57,6 +58,9 @@ final class SheetPanel extends VBox {
     private final FilePicker picker;
     private final Consumer<Path> kept;
     private final Consumer<String> ofCar;
+    /** What no family can stand in for. */
+    private static final Set<String> NEEDED = Set.of("engine.displacement", "engine.cylinders");
+
     private final VBox form = new VBox(10);
     private final Label where = new Label();
     private final Map<String, Control> inputs = new LinkedHashMap<>();
@@ -351,7 +355,8 @@ final class SheetPanel extends VBox {
                 "engine.advance"))).forEach((k, v) -> assumed.put("targets." + k, Quantity.trim(v, 2) + " lambda"));
         inputs.forEach((path, c) -> {
             // A rear valve is the exception: nothing there means none.
-            String usual = assumed.getOrDefault(path, path.equals("carburetor.secondary.powerValve") ? "plugged" : "");
+            String usual = NEEDED.contains(path) ? say("sheet-panel.needed") : assumed.getOrDefault(path, path.equals(
+                    "carburetor.secondary.powerValve") ? "plugged" : "");
             if (c instanceof TextField t) {
                 t.setPromptText(usual);
             } else if (c instanceof ComboBox<?> b) {

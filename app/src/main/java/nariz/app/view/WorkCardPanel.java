@@ -2,6 +2,7 @@ package nariz.app.view;
 
 import static nariz.app.words.WindowWords.say;
 
+import java.nio.file.Path;
 import java.util.List;
 import javafx.geometry.VPos;
 import javafx.geometry.Pos;
@@ -34,6 +35,8 @@ import nariz.text.Message;
 
 /** What to do at the shown stop: the change with tools, steps, cautions, recheck list and proof; or the checks. */
 final class WorkCardPanel extends VBox {
+    private static final String WRITTEN = "card-written";
+
     private final Session session;
     private final FilePicker picker;
     private final VBox content = new VBox(2);
@@ -131,7 +134,16 @@ final class WorkCardPanel extends VBox {
         picker.place(getScene().getWindow(), say("work-card-panel.work-card"), "work-card.pdf").ifPresent(file
                 -> session.garage().write(
                 file, out -> WorkCardPdf.write(d.sheet().name(), d.log().name(),
-                        d.analysis().advice(), changes, out), () -> { }));
+                        d.analysis().advice(), changes, out), () -> written(file)));
+    }
+
+    /** Says under the card where it lies on paper. */
+    private void written(Path file) {
+        done.getChildren().removeIf(n -> WRITTEN.equals(n.getId()));
+        Label l = label(say("work-card-panel.written", String.valueOf(file.getFileName())), "card-line");
+        l.setId(WRITTEN);
+        l.maxWidthProperty().bind(done.widthProperty());
+        done.getChildren().add(l);
     }
 
     private void change(Change c) {

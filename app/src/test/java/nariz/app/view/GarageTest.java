@@ -98,8 +98,11 @@ public class GarageTest extends FreshWindow {
         assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#open-sheet")).getText())).as("the letter that "
                 + "led here is not typed").isEmpty();
         assertThat(text("garage-empty")).startsWith("No car is kept here yet.");
-        hands.click("sheet-start");
+        assertThat(Hands.onInterface(() -> window.lookup("#path-none").isVisible())).isTrue();
+        hands.click("garage-first");
         assertThat(Hands.onInterface(() -> window.lookup("#sheet-panel").isVisible())).isTrue();
+        assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#sheet-engine-cylinders")).getPromptText()))
+                .isEqualTo("needed");
         Hands.run(() -> ((Button) window.lookup("#sheet-example")).fire());
         Hands.settle();
         hands.click("sheet-keep");
@@ -108,6 +111,8 @@ public class GarageTest extends FreshWindow {
         Car car = session.garage().carsProperty().get().getFirst();
         assertThat(car.state()).isEqualTo("not driven yet");
         assertThat(car.next()).isEqualTo("Next: record a drive");
+        assertThat(Hands.onInterface(() -> window.lookup("#car-log").isFocused())).as("its log is next").isTrue();
+        assertThat(Hands.onInterface(() -> window.lookup("#car-last").isDisabled())).isTrue();
         picked[0] = first;
         hands.click("car-log");
         Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
@@ -124,6 +129,11 @@ public class GarageTest extends FreshWindow {
         Hands.settle();
         assertThat(Hands.onInterface(() -> ((Button) window.lookup("#card-fitted")).getText())).isEqualTo(
                 "Fitted: 34 thou");
+        picked[0] = folder.resolve("card.pdf");
+        Hands.run(() -> ((Button) window.lookup("#card-print")).fire());
+        Hands.waitFor("the card on paper", () -> window.lookup("#card-written") != null);
+        assertThat(text("card-written")).isEqualTo("Written: card.pdf");
+        assertThat(picked[0]).exists();
         hands.click("card-fitted");
         Hands.waitFor("the sheet", () -> !session.garage().carsProperty().get().getFirst().fittedSince().isEmpty());
         Hands.settle();
