@@ -64,6 +64,16 @@ public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> cir
         return circuits.stream().filter(f -> f.circuit().equals(c)).findFirst().orElseThrow();
     }
 
+    /**
+     * The change that answers for what a way of running reads.
+     *
+     * @param e the way of running
+     * @return the first change that gives it as a reason, or empty
+     */
+    public Optional<Change> answering(RegimeError e) {
+        return changes.stream().filter(c -> c.reasons().contains(e.sentence())).findFirst();
+    }
+
     /** {@return the change to make first} */
     public Optional<Change> first() {
         return changes.stream().findFirst();

@@ -17,6 +17,8 @@ final class HandSlip {
     private static final double STILL = 0.006;
     private static final double OFF_TURNS = 1.0 / 16.0;
     private static final double OFF_CHANCE = 0.1;
+    /** Share by which a gain differs from one place of the screw to another. */
+    private static final double UNEVEN = 0.3;
     /** Steps over the gain's distribution, in its standard deviations. */
     private static final double FURTHEST = 2.5;
     private static final double FINE = 0.25;
@@ -62,7 +64,7 @@ final class HandSlip {
         // What was read of the mixture says where the speed should be, whoever turned what.
         double moved = mixed ? b.phi() - a.phi() : g.perTurn() * turned;
         double sum = mixed ? answered(moved, turned, g, Math.hypot(Math.hypot(a.phiSd(), b.phiSd()), STILL)) : 0.0;
-        double unsure = mixed ? 0.0 : Math.hypot(g.sd(), 0.3 * g.perTurn()) * Math.abs(turned);
+        double unsure = mixed ? 0.0 : spread(g) * g.perTurn() * Math.abs(turned);
         double lost = curve == null || !a.mixed() ? 0.0 : curve.lost(a.phi()) - curve.lost(a.phi() + moved);
         double speed = Math.log(b.rpm() / a.rpm());
         // Far from its best an engine loses with the square of the way; it never gains so.
@@ -80,8 +82,7 @@ final class HandSlip {
         if (turned == 0.0) {
             return normal(moved, sd);
         }
-        double spread = Math.hypot(g.sd() / g.perTurn(), 0.3);
-        double ln = Math.sqrt(Math.log(1.0 + spread * spread));
+        double ln = Math.sqrt(Math.log(1.0 + spread(g) * spread(g)));
         double sum = 0.0;
         double all = 0.0;
         for (int off = -1; off <= 1; off++) {
@@ -93,6 +94,11 @@ final class HandSlip {
             }
         }
         return Math.log(Math.max(1e-12, sum / all));
+    }
+
+    /** Standard deviation of what a turn does here over its mean. */
+    private static double spread(ScrewGain g) {
+        return Math.hypot(g.sd() / g.perTurn(), UNEVEN);
     }
 
     /** The same where the stop screw was turned: speed and vacuum part, the mixture goes where the plates send it. */

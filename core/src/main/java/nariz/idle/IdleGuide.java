@@ -301,8 +301,7 @@ public final class IdleGuide {
         boolean passed = beyond || settings.school() == School.MIXTURE || moves.size() >= MOST_MOVES;
         double unseen = passed ? 0.0 : unseen(c, target);
         if (unseen != 0.0) {
-            double per = c.mixed() ? gain().perTurn() : 1.0;
-            return move((target - now) / per + unseen * COARSEST, message("idle.why-beyond"));
+            return move(by(c, target - now) + unseen * COARSEST, message("idle.why-beyond"));
         }
         boolean close = Math.abs(now - target) <= (c.mixed() ? CLOSE_PHI : CLOSE_TURNS);
         if (close || moves.size() >= MOST_MOVES + LAST_MOVES) {
@@ -320,9 +319,8 @@ public final class IdleGuide {
      * @return 1 where nothing richer was read, -1 where nothing leaner, 0 where both were or cannot be
      */
     private double unseen(IdleCurve c, double target) {
-        double per = c.mixed() ? gain().perTurn() : 1.0;
-        double at = turns + (target - c.at(readings.getLast())) / per;
-        double passed = PASSED * per;
+        double at = turns + by(c, target - c.at(readings.getLast()));
+        double passed = PASSED * perTurn(c);
         boolean leaner = at - PASSED < settings.least() || readings.stream().anyMatch(r -> c.at(r) <= target
                 - passed) || missesAt > Double.NEGATIVE_INFINITY;
         boolean richer = at + PASSED > settings.most() || readings.stream().anyMatch(r -> c.at(r) >= target
@@ -332,7 +330,7 @@ public final class IdleGuide {
 
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
     private double within(IdleCurve c, double u, double now) {
-        double per = c.mixed() ? gain().perTurn() : 1.0;
+        double per = perTurn(c);
         return Math.clamp(u, now + per * (settings.least() - turns), now + per * (settings.most() - turns));
     }
 
@@ -364,7 +362,12 @@ public final class IdleGuide {
 
     /** Turns that take the axis so far. */
     private double by(IdleCurve c, double du) {
-        return c.mixed() ? du / gain().perTurn() : du;
+        return du / perTurn(c);
+    }
+
+    /** How far a turn takes the axis. */
+    private double perTurn(IdleCurve c) {
+        return c.mixed() ? gain().perTurn() : 1.0;
     }
 
     /** The move that teaches most for its time; null when none teaches enough. */
@@ -376,7 +379,7 @@ public final class IdleGuide {
         for (double size : SIZES) {
             for (int way = -1; way <= 1; way += 2) {
                 double by = Math.clamp(way * size / settings.share(), -3 * COARSEST, 3 * COARSEST);
-                double u = now + (c.mixed() ? by * gain().perTurn() : by);
+                double u = now + by * perTurn(c);
                 double to = turns + by;
                 double[] lost = c.lostBand(u);
                 boolean safe = lost[0] + lost[1] - c.lost(f.u()) < MOST_LOST && (!c.mixed() || (u > LEANEST_PHI

@@ -144,15 +144,13 @@ public final class SettledAverage {
             return 0.0;
         }
         double length = now - settledS;
-        double whole = length < TELLING_S ? SHORTEST_S
-                : Math.clamp(length * excess(now) * excess(now), SHORTEST_S, LONGEST_S);
+        double excess = excess(stats(settledS, now, 1), stats(settledS, now, 3));
+        double whole = length < TELLING_S ? SHORTEST_S : Math.clamp(length * excess * excess, SHORTEST_S, LONGEST_S);
         return Math.max(1.0, whole - length);
     }
 
     /** Standard error since it settled over the one that is good enough; it falls with the root of the time. */
-    private double excess(double now) {
-        double[] rpm = stats(settledS, now, 1);
-        double[] phi = stats(settledS, now, 3);
+    private static double excess(double[] rpm, double[] phi) {
         double bySpeed = rpm[1] / (RPM_SHARE * rpm[0]);
         return Double.isNaN(phi[1]) ? bySpeed : Math.max(bySpeed, phi[1] / (2 * PHI_SD));
     }
@@ -175,7 +173,7 @@ public final class SettledAverage {
         double[] vacuum = stats(settledS, now, 2);
         double[] phi = stats(settledS, now, 3);
         double[] bank = stats(settledS, now, 4);
-        if (excess(now) > 1.0 && length < LONGEST_S) {
+        if (excess(rpm, phi) > 1.0 && length < LONGEST_S) {
             return Optional.empty();
         }
         return Optional.of(new IdleReading(Double.NaN, Double.NaN, rpm[0], rpm[1], vacuum[0], vacuum[1], phi[0], phi[1],

@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
-import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.exam.IdleExam;
+import nariz.practice.WatchedIdle;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
 import org.testng.annotations.Test;
@@ -26,15 +26,7 @@ public class IdleGuideTest {
     }
 
     private static IdleReading settled(RunningEngine e, boolean mixed) {
-        SettledAverage a = new SettledAverage();
-        Optional<IdleReading> r = Optional.empty();
-        for (int i = 0; i < 1000 && r.isEmpty(); i++) {
-            e.run(0.05);
-            RunningEngine.Reading now = e.read();
-            a.add(now.timeS(), now.rpm(), now.vacuumPa(), mixed ? now.lambda() : Double.NaN, Double.NaN);
-            r = a.reading();
-        }
-        return r.orElseThrow();
+        return WatchedIdle.read(e, mixed).orElseThrow();
     }
 
     /** A hand that does as it is told. */

@@ -124,7 +124,7 @@ class CircuitStop implements Stop {
         }
         return switch (f.status()) {
             case NOT_READ -> say("stop-words.this-drive-hardly-used", label().toLowerCase(Locale.ROOT));
-            case WAITING -> say("stop-words.reads-but-an-earlier", error(f.error()), a.first().map(Change::title)
+            case WAITING -> say("stop-words.waits-for-another", error(f.error()), a.first().map(Change::title)
                     .orElse(Message.NONE));
             case IN_DOUBT -> a.verdict() == Verdict.CHECK_FIRST ? say(a.sentence())
                     : say("stop-words.reads-but", error(f.error()), say(f.why()));

@@ -216,7 +216,8 @@ public final class IdleWork {
             } else if (average.hangs()) {
                 note.add(say("idle-work.blip"));
             } else {
-                note.add(say("idle-work.still", Double.isNaN(average.stillS()) ? 10.0 : Math.ceil(average.stillS())));
+                double still = average.stillS();
+                note.add(say("idle-work.still", Double.isNaN(still) ? 10.0 : Math.ceil(still)));
             }
             show(note);
         }

@@ -242,14 +242,13 @@ final class WorkCardPanel extends VBox {
 
     /** What a circuit that is left as it is was judged by. */
     private void readHere(Drive d, Stop stop) {
-        List<Change> changes = d.analysis().advice().changes();
         List<RegimeError> fed = d.analysis().fedBy(stop.circuits(d.sheet().carburetor().family()));
         if (!fed.isEmpty()) {
             heading(say("work-card-panel.read-here"));
         }
         for (RegimeError e : fed) {
-            String answers = changes.stream().filter(c -> c.reasons().contains(e.sentence())).findFirst().map(c -> " "
-                    + say("work-card-panel.answered-by", c.part().named(c.side()))).orElse("");
+            String answers = d.analysis().advice().answering(e).map(c -> " " + say("work-card-panel.answered-by",
+                    c.part().named(c.side()))).orElse("");
             line("·", say(e.sentence()) + answers, "card-line");
         }
     }

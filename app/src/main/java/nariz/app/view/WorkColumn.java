@@ -25,8 +25,7 @@ final class WorkColumn extends VBox {
     private static final double SHARE = 0.385;
     private static final double NARROWEST = 372;
     private static final double WIDEST = 660;
-    /** Height of the effect where the card needs the room, and where it does not, px. */
-    private static final double LOW = 126;
+    /** Height of the effect where the card does not need the room, px; where it does, the effect has its least. */
     private static final double TALL = 226;
     /** Left free, so that a card that just fits does not get a scroll bar, px. */
     private static final double SLACK = 12;
@@ -69,7 +68,7 @@ final class WorkColumn extends VBox {
     private void share() {
         double all = card.getHeight() + effect.getHeight();
         double high = CARD.equals(choice.shown()) && effect.isVisible() ? Math.rint(Math.clamp(all - card.wanted()
-                - SLACK, LOW, TALL)) : LOW;
+                - SLACK, effect.getMinHeight(), TALL)) : effect.getMinHeight();
         if (Math.abs(high - effect.getPrefHeight()) > 1.0) {
             effect.setPrefHeight(high);
         }
