@@ -217,7 +217,9 @@ public final class IdleExam {
                 } else {
                     actual += m.by() + off;
                 }
-                turnAll(e, Math.max(least, actual));
+                // A screw that is turned in further than its seat stays there.
+                actual = Math.max(least, actual);
+                turnAll(e, actual);
             } else if (m.kind() == IdleGuide.Kind.STOP) {
                 e.stopBy(m.by());
             }
@@ -279,7 +281,8 @@ public final class IdleExam {
                 } else {
                     actual += 0.25 * way + (hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0);
                 }
-                turnAll(e, Math.max(least, actual));
+                actual = Math.max(least, actual);
+                turnAll(e, actual);
                 moves++;
             }
         }

@@ -58,6 +58,7 @@ public final class SettledAverage {
             stalled = true;
             return;
         }
+        stalled = false;
         if (Double.isNaN(beganS)) {
             beganS = timeS;
         }
@@ -121,7 +122,7 @@ public final class SettledAverage {
         return new double[] {mean, blocks < 2 ? Math.abs(mean) * 0.01 : Math.sqrt(var / (blocks - 1) / blocks)};
     }
 
-    /** {@return whether it died} */
+    /** {@return whether it stands still since it died} */
     public boolean stalled() {
         return stalled;
     }

@@ -23,12 +23,14 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
     private static final double LEAK_PER_M3 = 1.6e-3;
     /** Slower than this share of its idle it does not keep running. */
     private static final double LEAST_OF_IDLE = 0.75;
-    private static final int MOST_RICHER = 8;
+    private static final int MOST_OTHERWISE = 8;
+    /** Long enough for what lope and missing cylinders can do to it, s. */
+    private static final double LIVES_S = 120.0;
     /** Steps by which a wrong part is off. */
     private static final int STEPS = 2;
 
     /**
-     * Upsets an engine.
+     * Upsets an engine; it begins as it runs then.
      *
      * @param e engine as its sheet says
      * @param seed draws what is done to it
@@ -47,20 +49,26 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
         List<Double> as = e.allTurns();
         PracticeUpset u = new PracticeUpset(level, all, screw, by, leak, part).done(e, as);
         double runs = speed(e);
-        // Nobody learns on an engine that dies: the same the other way, as rich as it takes.
-        for (int k = 0; k < MOST_RICHER && runs < LEAST_OF_IDLE; k++) {
-            PracticeUpset richer = new PracticeUpset(level, Math.abs(all) + 0.25 * k, screw, Math.abs(by), leak,
-                    part.isEmpty() ? part : wrong(e, true)).done(e, as);
+        // Nobody learns on an engine that dies: the same the other way, as rich as it takes; then as lean, for one that
+        // drowns.
+        for (int k = 0; k < 2 * MOST_OTHERWISE && runs < LEAST_OF_IDLE; k++) {
+            boolean richer = k < MOST_OTHERWISE;
+            double moved = richer ? Math.abs(all) + 0.25 * k : -0.25 * (k + 1 - MOST_OTHERWISE);
+            PracticeUpset other = new PracticeUpset(level, moved, screw, richer ? Math.abs(by) : -Math.abs(by), leak,
+                    part.isEmpty() ? part : wrong(e, richer)).done(e, as);
             double speed = speed(e);
-            u = speed > runs ? richer : u;
+            u = speed > runs ? other : u;
             runs = Math.max(runs, speed);
         }
-        return u.done(e, as);
+        u.done(e, as);
+        e.begin();
+        return u;
     }
 
-    /** Settled speed over the idle on the sheet. */
+    /** Settled speed over the idle on the sheet; half of it where the engine dies all the same. */
     private static double speed(RunningEngine e) {
-        return e.settled(turns(e)).rpm() / e.sheet().engine().idleRpm();
+        double share = e.settled(turns(e)).rpm() / e.sheet().engine().idleRpm();
+        return e.keepsRunning(LIVES_S) ? share : 0.5 * share;
     }
 
     private static double[] turns(RunningEngine e) {

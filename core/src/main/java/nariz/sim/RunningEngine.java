@@ -58,6 +58,8 @@ public final class RunningEngine {
     /** Drag of an automatic in gear, as a share of the torque at idle. */
     private static final double IN_GEAR = 0.10;
     private static final double WARMS_S = 240;
+    /** More than the slow part of the walls takes to settle. */
+    private static final double SETTLES_S = 8.0;
 
     private final BuildSheet sheet;
     private final Family family;
@@ -177,7 +179,12 @@ public final class RunningEngine {
         idleRad = m.angleFor(idleAir, ambientPa - manifold);
         vacuumRead = ambientPa - manifold;
         Arrays.fill(gas, 1.0);
-        for (int i = 0; i < screws; i++) {
+        wet();
+    }
+
+    /** Walls as the present screws would wet them at the idle on the sheet. */
+    private void wet() {
+        for (int i = 0; i < trims.length; i++) {
             fast[i] = phi(i, idleAir, manifold, idleRad);
             slow[i] = fast[i];
         }
@@ -379,13 +386,34 @@ public final class RunningEngine {
         return stalled;
     }
 
-    /** Cranks it; it runs again. */
+    /**
+     * Cranks it until the walls are wet; it runs again, or dies of what it died of before. No effect on an engine that
+     * runs.
+     */
     public synchronized void start() {
         if (stalled) {
             stalled = false;
             rpm = idleRpm;
             manifold = ambientPa - EngineSimulator.idleVacuumPa(sheet.engine().cam());
+            wet();
         }
+    }
+
+    /**
+     * Begins as it runs with what is fitted and set now, as if it had idled for a while, rather than as the sheet says.
+     * No time passes, no chance is drawn.
+     */
+    public synchronized void begin() {
+        double clock = timeS;
+        double coolant = coolantK;
+        boolean chance = !noiseless;
+        stalled = true;
+        start();
+        noiseless = true;
+        run(SETTLES_S);
+        noiseless = !chance;
+        timeS = clock;
+        coolantK = coolant;
     }
 
     // What it does
@@ -569,8 +597,8 @@ public final class RunningEngine {
      */
     public Settled settled(double[] turns) {
         // The engine itself goes on meanwhile.
-        RunningEngine twin = twin(turns);
-        twin.run(8.0);
+        RunningEngine twin = twin(turns, true);
+        twin.run(SETTLES_S);
         double sumRpm = 0.0;
         double sumPa = 0.0;
         double sumPhi = 0.0;
@@ -584,20 +612,30 @@ public final class RunningEngine {
         return twin.stalled ? new Settled(0, 0, 2.0) : new Settled(sumRpm / n, sumPa / n, n / sumPhi);
     }
 
-    /** The same engine without chance, idling with other screws. */
-    private synchronized RunningEngine twin(double[] turns) {
+    /**
+     * Whether it keeps running with what is fitted and set now, chance included, which takes some engines that would
+     * settle. The engine itself goes on meanwhile.
+     *
+     * @param seconds for how long
+     * @return whether it did not die
+     */
+    public boolean keepsRunning(double seconds) {
+        RunningEngine twin = twin(allTurns().stream().mapToDouble(t -> t).toArray(), false);
+        twin.run(seconds);
+        return !twin.stalled;
+    }
+
+    /** The same engine, idling with other screws. */
+    private synchronized RunningEngine twin(double[] turns, boolean withoutChance) {
         RunningEngine twin = new RunningEngine(sheet, quirksSeed, 0);
-        twin.noiseless = true;
+        twin.noiseless = withoutChance;
         twin.fit(fitted);
         System.arraycopy(turns, 0, twin.trims, 0, turns.length);
         System.arraycopy(stops, 0, twin.stops, 0, stops.length);
         System.arraycopy(links, 0, twin.links, 0, links.length);
         twin.leakM2 = leakM2;
         twin.gear = gear;
-        for (int i = 0; i < turns.length; i++) {
-            twin.fast[i] = twin.phi(i, idleAir, twin.manifold, idleRad);
-            twin.slow[i] = twin.fast[i];
-        }
+        twin.wet();
         return twin;
     }
 

@@ -153,6 +153,8 @@ public class IdleGuideTest {
         a.add(5.0, 0, 0, 1.4, Double.NaN);
         assertThat(a.stalled()).isTrue();
         assertThat(a.reading()).isEmpty();
+        a.add(9.0, 780, 50e3, 0.9, Double.NaN);
+        assertThat(a.stalled()).isFalse();
     }
 
     @Test

@@ -2,6 +2,7 @@ package nariz.practice;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.concurrent.CancellationException;
@@ -105,15 +106,48 @@ public class IdleDebriefTest {
     public void everyPracticeEngineRuns() {
         for (Demo d : Demo.values()) {
             for (int level = 1; level <= 4; level++) {
-                for (long seed = 1; seed <= 8; seed++) {
+                for (long seed = 1; seed <= 12; seed++) {
                     RunningEngine e = new RunningEngine(d.sheet(), seed, seed);
                     PracticeUpset.of(e, seed, level);
-                    double[] turns = e.allTurns().stream().mapToDouble(t -> t).toArray();
-                    assertThat(e.settled(turns).rpm()).as("%s, level %d, %d", d, level, seed).isGreaterThan(0.6
-                            * d.sheet().engine().idleRpm());
+                    String which = d + ", level " + level + ", " + seed;
+                    e.run(60.0);
+                    assertThat(e.stalled()).as(which).isFalse();
+                    assertThat(e.read().rpm()).as(which).isGreaterThan(0.6 * d.sheet().engine().idleRpm());
                 }
             }
         }
+    }
+
+    /** Where the sheet's own screws would let it die, the engine that was put right comes to life at the first try. */
+    @Test
+    public void anEngineThatDiedOfItsScrewsStartsOnceTheyAreRight() {
+        RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
+        List<Double> right = e.allTurns();
+        leave(e, right.stream().map(t -> 0.0).toList());
+        e.run(30.0);
+        assertThat(e.stalled()).isTrue();
+        e.start();
+        e.run(30.0);
+        assertThat(e.stalled()).isTrue();
+        leave(e, right);
+        e.start();
+        e.run(30.0);
+        assertThat(e.stalled()).isFalse();
+    }
+
+    @Test
+    public void anEngineBeginsAsItsOwnScrewsLetItRunAndNoTimePasses() {
+        RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
+        RunningEngine same = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
+        leave(e, e.allTurns().stream().map(t -> t - 1.0).toList());
+        leave(same, e.allTurns());
+        e.begin();
+        assertThat(e.timeS()).isZero();
+        e.run(1.0);
+        same.run(1.0);
+        double settled = e.settledLambda();
+        assertThat(e.read().lambda()).isCloseTo(settled, within(0.05));
+        assertThat(same.read().lambda()).isLessThan(settled - 0.1);
     }
 
     @Test
