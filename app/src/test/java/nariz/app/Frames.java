@@ -14,7 +14,7 @@ public final class Frames {
     /**
      * Measures and prints.
      *
-     * @param args number of samples, {@code parts} or {@code live}
+     * @param args number of samples, {@code parts}, or {@code live} with or without a number of hours
      */
     public static void main(String[] args) {
         Application.launch(args[0].equals("parts") ? PartsApplication.class : args[0].equals("live")

@@ -10,7 +10,26 @@ import org.jspecify.annotations.Nullable;
 final class HandSlip {
     private static final double ODDS = Math.log(20.0);
     /** Speed and vacuum alone answer a slip and a flat curve much alike. */
-    private static final double UNREAD_ODDS = Math.log(400.0);
+    private static final double UNREAD_ODDS = Math.log(60.0);
+    /** A best that lies elsewhere looks like a turn the wrong way: of what looked so, one in six was. */
+    private static final double WRONG_UNREAD = 3.0;
+    /** Nobody slips twice running as easily as once. */
+    private static final double AGAIN = Math.log(20.0);
+    /** What the shapes of curves leave of a change of speed. */
+    private static final double UNREAD_SD = 0.005;
+    /**
+     * Vacuum against speed where the mixture makes both: the work of a cycle stays, so the charge and with it the
+     * manifold pressure p falls as the speed rises, less what friction takes: d ln V = 0.85 p/V d ln N.
+     */
+    private static final double CHARGE = 0.85;
+    private static final double CHARGE_SD = 0.2;
+    private static final double AMBIENT_PA = 1e5;
+    /** Where the stop screw makes the speed, the charge hardly changes: vacuum as a share of the speed, either way. */
+    private static final double STOP_VACUUM = 0.1;
+    /** What vacuum drifts by from one reading to the next, as a share. */
+    private static final double VACUUM_DRIFT = 0.0015;
+    /** Logarithm's standard deviation of what a turn of a stop screw makes: one of three carburetors makes less. */
+    private static final double STOP_SPREAD = 0.5;
     private static final double LOST_PER_PHI = 0.06;
     private static final double LOST_PER_PHI2 = 1.2;
     /** What phi drifts by from one reading to the next. */
@@ -23,7 +42,7 @@ final class HandSlip {
     private static final double FURTHEST = 2.5;
     private static final double FINE = 0.25;
     /** Share of the speed that a turn of the stop screw makes; judgement. */
-    static final double STOP_SPEED = 0.6;
+    static final double STOP_SPEED = 0.4;
 
     private HandSlip() {
     }
@@ -36,16 +55,18 @@ final class HandSlip {
      * @param asked turns that were asked for
      * @param g phi that a turn changes
      * @param curve what was read so far; null before the second reading
+     * @param doubted moves doubted one after the other before this one: nobody slips again and again
      * @return what it looks like, or empty where it fits what was asked
      */
     static Optional<IdleGuide.Slip> of(IdleReading before, IdleReading after, double asked, ScrewGain g,
-            @Nullable IdleCurve curve) {
+            @Nullable IdleCurve curve, int doubted) {
         double as = mixture(curve, before, after, asked, g);
-        double wrong = mixture(curve, before, after, -asked, g);
-        double nothing = mixture(curve, before, after, 0.0, g);
+        double wrong = mixture(curve, before, after, -asked, g) - (before.mixed() ? 0.0 : WRONG_UNREAD);
+        // Without a mixture nothing turned and a flat top are one.
+        double nothing = before.mixed() ? mixture(curve, before, after, 0.0, g) : Double.NEGATIVE_INFINITY;
         double stopped = stopped(before, after, asked);
         double best = Math.max(wrong, Math.max(nothing, stopped));
-        if (best - as < (before.mixed() ? ODDS : UNREAD_ODDS)) {
+        if (best - as < (before.mixed() ? ODDS : UNREAD_ODDS) + doubted * AGAIN) {
             return Optional.empty();
         }
         return Optional.of(best == wrong ? IdleGuide.Slip.WRONG_WAY : best == stopped ? IdleGuide.Slip.STOP_SCREW
@@ -60,6 +81,9 @@ final class HandSlip {
      */
     private static double mixture(@Nullable IdleCurve curve, IdleReading a, IdleReading b, double turned,
             ScrewGain g) {
+        if (curve != null && !a.mixed()) {
+            return unread(curve, a, b, turned);
+        }
         boolean mixed = follows(a, b);
         // What was read of the mixture says where the speed should be, whoever turned what.
         double moved = mixed ? b.phi() - a.phi() : g.perTurn() * turned;
@@ -71,7 +95,20 @@ final class HandSlip {
         double fallen = speed < lost ? LOST_PER_PHI2 * moved * moved : 0.0;
         sum += normal(speed - lost, Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), 0.005
                 + LOST_PER_PHI * (Math.abs(moved) + unsure) + fallen));
-        return sum + vacuum(a, b, 0.5 * speed, 0.003 + 0.3 * Math.abs(speed));
+        return sum + charged(a, b, speed);
+    }
+
+    /** The same by speed and vacuum alone: what every curve that is still possible would have done there. */
+    private static double unread(IdleCurve curve, IdleReading a, IdleReading b, double turned) {
+        double speed = Math.log(b.rpm() / a.rpm());
+        double sd = Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), UNREAD_SD);
+        double sum = 0.0;
+        for (int off = -1; off <= 1; off++) {
+            double w = off == 0 ? 1.0 - 2.0 * OFF_CHANCE : OFF_CHANCE;
+            sum += w * curve.density(speed, a.turns(), a.turns() + turned + (turned == 0.0 ? 0.0 : off * OFF_TURNS),
+                    sd);
+        }
+        return Math.log(Math.max(1e-12, sum)) + charged(a, b, speed);
     }
 
     /**
@@ -105,9 +142,19 @@ final class HandSlip {
     private static double stopped(IdleReading a, IdleReading b, double asked) {
         double size = Math.abs(asked);
         double sum = follows(a, b) ? normal(b.phi() - a.phi(), 0.02 + 0.4 * size) : 0.0;
-        double speed = Math.log(b.rpm() / a.rpm());
-        return sum + normal(speed, 0.01 + STOP_SPEED * size) + vacuum(a, b, -0.4 * speed, 0.005 + 0.4
-                * Math.abs(speed));
+        double speed = Math.abs(Math.log(b.rpm() / a.rpm()));
+        // Lognormal in what a turn makes, and either way alike.
+        double least = Math.max(speed, 0.002);
+        double z = Math.log(least / (STOP_SPEED * size)) / STOP_SPREAD;
+        sum += -0.5 * z * z - Math.log(2.0 * STOP_SPREAD * least);
+        return sum + vacuum(a, b, 0.0, STOP_VACUUM * speed);
+    }
+
+    /** Log likelihood of the change of vacuum where the mixture changed the speed. */
+    private static double charged(IdleReading a, IdleReading b, double speed) {
+        double share = Double.isNaN(a.vacuumPa()) ? 0.0 : CHARGE * Math.max(0.2, (AMBIENT_PA - a.vacuumPa()) / a
+                .vacuumPa());
+        return vacuum(a, b, share * speed, CHARGE_SD * share * Math.abs(speed));
     }
 
     /** Whether the mixture was read before and after, and the sensor was free to show a difference. */
@@ -119,8 +166,8 @@ final class HandSlip {
         if (Double.isNaN(a.vacuumPa()) || Double.isNaN(b.vacuumPa())) {
             return 0.0;
         }
-        return normal(Math.log(b.vacuumPa() / a.vacuumPa()) - expected, Math.hypot(sd, Math.hypot(a.vacuumSd() / a
-                .vacuumPa(), b.vacuumSd() / b.vacuumPa())));
+        return normal(Math.log(b.vacuumPa() / a.vacuumPa()) - expected, Math.hypot(VACUUM_DRIFT + sd, Math.hypot(a
+                .vacuumSd() / a.vacuumPa(), b.vacuumSd() / b.vacuumPa())));
     }
 
     private static double normal(double d, double sd) {

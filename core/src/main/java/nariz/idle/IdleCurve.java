@@ -159,6 +159,28 @@ final class IdleCurve {
                 + Math.log(Math.max(1e-12, positive));
     }
 
+    /**
+     * How likely a change of speed was, before it was read.
+     *
+     * @param ln logarithm of the speed after over the speed before
+     * @param from place on the axis before
+     * @param to place after
+     * @param sd of the reading of ln, with what the shapes do not say
+     * @return density over the posterior of curves
+     */
+    double density(double ln, double from, double to, double sd) {
+        double sum = 0.0;
+        for (int h = 0; h < best.length; h++) {
+            if (weight[h] > LEAST_WEIGHT) {
+                double d = shape(h, from) - shape(h, to);
+                double s = Math.hypot(sd, dropSd[h] * d);
+                double z = (ln - drop[h] * d) / s;
+                sum += weight[h] * Math.exp(-0.5 * z * z) / s;
+            }
+        }
+        return sum;
+    }
+
     /** Where a school finishes on a curve. */
     private double finish(int h, School school, double aimPhi) {
         return switch (school) {

@@ -52,6 +52,8 @@ public final class IdleGuide {
     private static final int MOST_MOVES = 12;
     private static final int LAST_MOVES = 6;
     private static final double SPEED_OFF = 0.06;
+    /** Share of the speed that a turn of the stop screws of all carburetors makes. */
+    private static final double STOP_SPEED = 0.6;
     private static final double NO_AUTHORITY = 0.012;
     private static final int UNANSWERED = 2;
     /** Speed that scatters so many times what it does richer is of cylinders that miss; and the least that counts. */
@@ -82,6 +84,8 @@ public final class IdleGuide {
     private @Nullable IdleReading inGear;
     /** Moves one after the other that changed nothing. */
     private int unanswered;
+    /** Moves one after the other that looked like slips. */
+    private int doubted;
 
     /**
      * What is set, and how.
@@ -202,13 +206,15 @@ public final class IdleGuide {
         slip = Optional.empty();
         if (before != null && m.kind() == Kind.SCREWS && !takenBack) {
             ScrewGain g = gain();
-            slip = HandSlip.of(before, here, m.by(), g, curve);
+            slip = HandSlip.of(before, here, m.by(), g, curve, doubted);
             if (slip.isPresent()) {
                 // Where the screws really stand follows from what was read.
                 here = placed(slip.get(), before, here, m.by());
                 turns = here.turns();
                 stop = here.stop();
             }
+            boolean other = slip.isPresent() && !slip.equals(Optional.of(Slip.NOTHING));
+            doubted = other ? doubted + 1 : 0;
             unanswered = slip.equals(Optional.of(Slip.NOTHING)) ? unanswered + 1 : 0;
         }
         takenBack = false;
@@ -342,7 +348,7 @@ public final class IdleGuide {
     private Move finished(IdleReading last) {
         double off = last.rpm() / settings.idleRpm() - 1.0;
         if (Math.abs(off) > SPEED_OFF && moves.stream().filter(m -> m.kind() == Kind.STOP).count() < 3) {
-            double by = Math.clamp(-off / HandSlip.STOP_SPEED, -0.25, 0.25);
+            double by = Math.clamp(-off / STOP_SPEED, -0.25, 0.25);
             return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns, message("idle.why-speed-back",
                     Math.rint(settings.idleRpm())));
         }

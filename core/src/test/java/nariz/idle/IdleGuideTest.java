@@ -133,6 +133,52 @@ public class IdleGuideTest {
         assertThat(g.slip()).contains(IdleGuide.Slip.STOP_SCREW);
     }
 
+    /**
+     * By gauge and rev counter alone, at the first move: the speed rose and the vacuum did not. Where the mixture makes
+     * the speed, the vacuum goes with it.
+     */
+    @Test
+    public void stopScrewInsteadOfTheMixtureIsNoticedWithoutASensor() {
+        for (double vacuum : new double[] {55e3, 45e3}) {
+            double follows = 0.85 * (1e5 - vacuum) / vacuum;
+            IdleGuide stop = unread(vacuum);
+            stop.read(unread(880, vacuum));
+            assertThat(stop.slip()).contains(IdleGuide.Slip.STOP_SCREW);
+            IdleGuide mixture = unread(vacuum);
+            mixture.read(unread(880, vacuum * Math.pow(1.1, follows)));
+            assertThat(mixture.slip()).isEmpty();
+        }
+    }
+
+    private IdleGuide unread(double vacuum) {
+        IdleGuide g = guide(School.HIGHEST_VACUUM, 1);
+        g.read(unread(800, vacuum));
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.SCREWS);
+        return g;
+    }
+
+    private static IdleReading unread(double rpm, double vacuumPa) {
+        return new IdleReading(Double.NaN, Double.NaN, rpm, 0.5, vacuumPa, 30, Double.NaN, Double.NaN, 0.008,
+                Double.NaN);
+    }
+
+    /** Who was told twice running that the stop was turned, and turned the screws as asked, is believed. */
+    @Test
+    public void aMoveIsNotDoubtedAgainAndAgain() {
+        IdleGuide g = unread(55e3);
+        int told = 0;
+        double rpm = 800;
+        for (int i = 0; i < 5 && g.next().kind() == IdleGuide.Kind.SCREWS; i++) {
+            rpm *= 1.04;
+            g.read(unread(rpm, 55e3));
+            told += g.slip().isPresent() ? 1 : 0;
+            if (g.slip().isEmpty()) {
+                break;
+            }
+        }
+        assertThat(told).isBetween(1, 2);
+    }
+
     @Test
     public void screwsThatDoNothingAreSaidToDoNothing() {
         IdleGuide g = guide(School.HIGHEST_SPEED, 1);
