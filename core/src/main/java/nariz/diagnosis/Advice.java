@@ -83,4 +83,15 @@ public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> cir
     public Optional<Circuit> blamed() {
         return first().map(Change::circuit);
     }
+
+    /**
+     * The circuit to look at first: the one that is blamed, or else the first in the order of work that is in doubt,
+     * where a check stands or what keeps it from being judged.
+     *
+     * @return empty where all is settled or nothing was read
+     */
+    public Optional<Circuit> lookedAtFirst() {
+        return blamed().or(() -> circuits.stream().filter(c -> c.status() == Status.IN_DOUBT).map(
+                CircuitFinding::circuit).findFirst());
+    }
 }

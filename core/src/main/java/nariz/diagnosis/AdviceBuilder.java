@@ -32,6 +32,8 @@ final class AdviceBuilder {
     private static final double MOSTLY = 0.5;
     private static final long SLACK_PERCENT = 15;
     private static final double BANKS_DIFFER = 0.03;
+    /** An error that is not worth being named in a sentence. */
+    private static final double LEAST_TOLD = 0.015;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -112,7 +114,7 @@ final class AdviceBuilder {
                 : scorer.with(Decision.apply(observation.sheet(), now));
         CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
         List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(posterior.ofFaults(checks))
-                : Optional.empty(), pump, openings);
+                : Optional.empty(), probability(checks) > 0.5, pump, openings);
         Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
                 ? Verdict.MORE_DATA : leaveOrRead(today);
         List<Message> missing = new ArrayList<>(found.missing());
@@ -427,7 +429,8 @@ final class AdviceBuilder {
         List<Message> where = new ArrayList<>();
         for (int i = 0; i < today.size(); i++) {
             RegimeError e = today.get(i);
-            if (gain(then.get(i), e) > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
+            boolean told = Math.abs(e.mean()) >= LEAST_TOLD || gain(then.get(i), e) == best;
+            if (told && gain(then.get(i), e) > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
                 where.add(message("advice-builder.at", Math.round(100 * Math.abs(e.mean())), e.regime().label()));
             }
         }

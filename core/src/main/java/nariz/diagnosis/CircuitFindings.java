@@ -40,6 +40,8 @@ final class CircuitFindings {
 
     /** A fault reads like a circuit's error where it makes at least this share of it. */
     private static final double ALIKE = 0.25;
+    /** It acts on the circuits where it makes this share of the most it makes of any. */
+    private static final double ACTS = 0.5;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -61,20 +63,25 @@ final class CircuitFindings {
      * @param changes what is advised
      * @param fault ln phi by cell that the faults to be looked for would make, NaN for one that may do anything; empty
      *     where none is looked for
+     * @param likely whether those faults are likelier than all else together: what they act on is then in doubt,
+     *     whatever it reads
      * @param pump what the openings of the throttle showed
      * @param openings openings of the throttle from which a pump can be judged
      * @return one for every circuit of the family
      */
-    List<CircuitFinding> of(List<Change> changes, Optional<double[]> fault, Optional<PumpStudy.Finding> pump,
-            int openings) {
+    List<CircuitFinding> of(List<Change> changes, Optional<double[]> fault, boolean likely,
+            Optional<PumpStudy.Finding> pump, int openings) {
         List<CircuitFinding> out = new ArrayList<>();
+        double most = family().circuits().stream().filter(this::used).mapToDouble(c -> fault.map(f -> made(c, f))
+                .orElse(0.0)).max().orElse(0.0);
         boolean changing = !changes.isEmpty();
         for (Circuit c : family().circuits()) {
             double[] read = read(c);
             boolean blamed = changes.stream().anyMatch(x -> x.circuit().equals(c) && x.now());
             boolean later = changes.stream().anyMatch(x -> x.circuit().equals(c) && !x.now());
             double half = 0.5 * (estimate.high(c) - estimate.low(c));
-            boolean check = fault.filter(f -> alike(c, f, read[0])).isPresent();
+            boolean acted = likely && fault.filter(f -> made(c, f) >= ACTS * most).isPresent();
+            boolean check = acted || fault.filter(f -> alike(c, f, read[0])).isPresent();
             Status status;
             if (c.role() == Circuit.Role.PUMP) {
                 status = blamed ? Status.OFF : pump.isPresent() ? Status.SETTLED
@@ -83,10 +90,10 @@ final class CircuitFindings {
                 status = Status.NOT_READ;
             } else if (blamed) {
                 status = Status.OFF;
-            } else if (later || (changing && Math.abs(read[0]) > MUCH_OFF)) {
+            } else if (later || (changing && Math.abs(read[0]) > muchOff(c))) {
                 status = Status.WAITING;
-            } else if (Math.abs(read[0]) > (check ? CHECK_OFF : MUCH_OFF)
-                    || (half > DOUBT && Math.abs(read[0]) > ON_TARGET)) {
+            } else if (acted || Math.abs(read[0]) > (check ? CHECK_OFF : muchOff(c))
+                    || (half > DOUBT && Math.abs(read[0]) > onTarget(c))) {
                 status = Status.IN_DOUBT;
             } else {
                 // What reads on target is right whichever circuit the fuel comes from.
@@ -98,13 +105,27 @@ final class CircuitFindings {
             out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
                     read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
                     : Double.NaN, status,
-                    confounded(c),
+                    confounded(c, read[0]),
                     c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ
                     ? estimate.mainSlope()
                     : Optional.empty(), c.role() == Circuit.Role.PUMP ? pumpWhy(status, openings)
                     : why(c, status, read, half, check), asks ? drive(c, observation) : Message.NONE));
         }
         return out;
+    }
+
+    /** Error from which a circuit is not called settled: the idle's tolerance is narrower than the others'. */
+    private static double muchOff(Circuit c) {
+        return curbIdle(c) ? Regime.IDLE.tolerance() : MUCH_OFF;
+    }
+
+    /** Error within which it is, however little is known of what the circuit delivers. */
+    private static double onTarget(Circuit c) {
+        return curbIdle(c) ? Regime.IDLE.tolerance() : ON_TARGET;
+    }
+
+    private static boolean curbIdle(Circuit c) {
+        return c.is(Stage.PRIMARY, Circuit.Role.IDLE);
     }
 
     /**
@@ -161,9 +182,14 @@ final class CircuitFindings {
             return message("doubt.assumed", Message.join(", ", assumed.stream().map(Assumption::label).toList()),
                     estimate.correction(c) - known, estimate.correction(c) + known);
         }
-        List<Message> others = confounded(c);
+        List<Message> others = confounded(c, read[0]);
         if (read[1] < enoughS(c)) {
             return message("doubt.too-little", read[1]);
+        }
+        Optional<Part> screws = curbIdle(c) ? family().part(observation.sheet().carburetor(), Stage.PRIMARY,
+                Part.Role.IDLE_MIXTURE) : Optional.empty();
+        if (screws.isPresent() && !others.isEmpty()) {
+            return message("doubt.idle", screws.get().named(Stage.PRIMARY), Message.join(", ", others));
         }
         return others.isEmpty() ? message("doubt.wide", read[1]) : message("doubt.not-told-apart", read[1],
                 Message.join(", ", others));
@@ -178,6 +204,12 @@ final class CircuitFindings {
     private boolean alike(Circuit c, double[] fault, double error) {
         double made = mean(c, i -> -fault[i])[0];
         return Double.isNaN(made) || (made * error > 0.0 && Math.abs(made) >= ALIKE * Math.abs(error));
+    }
+
+    /** Size of what a fault makes of a circuit's reading, 0 where it has no shape of its own. */
+    private double made(Circuit c, double[] fault) {
+        double made = mean(c, i -> -fault[i])[0];
+        return Double.isNaN(made) ? 0.0 : Math.abs(made);
     }
 
     /** Mean error where the circuit delivers at least a quarter of the fuel, and the steady seconds of that. */
@@ -197,7 +229,7 @@ final class CircuitFindings {
             // A valve that opens late delivers nothing just where it should: judge it where load asks for it.
             boolean power = c.role() == Circuit.Role.ENRICHMENT;
             boolean wanted = power && fitsPower() && Strategy.load(cell, observation.sheet()) > Strategy.ENRICHED_LOAD;
-            boolean curb = c.is(Stage.PRIMARY, Circuit.Role.IDLE) && idles;
+            boolean curb = curbIdle(c) && idles;
             boolean counts = power ? wanted : curb ? cell.idle() : share > LEAST_SHARE;
             if (counts) {
                 seconds += cell.dwellS();
@@ -222,7 +254,7 @@ final class CircuitFindings {
         return family().parts().stream().anyMatch(p -> p.role() == Part.Role.METERING_AIR);
     }
 
-    private List<Message> confounded(Circuit c) {
+    private List<Message> confounded(Circuit c, double error) {
         List<Message> out = new ArrayList<>();
         for (Circuit other : family().circuits()) {
             if (!other.equals(c) && other.role() != Circuit.Role.PUMP && Math.abs(estimate.correlation(c,
@@ -238,7 +270,9 @@ final class CircuitFindings {
                 if (family().parts().stream().anyMatch(p -> p.role() == Part.Role.IDLE_AIR)) {
                     out.add(message("advice-builder.idle-air-bleed"));
                 }
-                out.add(message("advice-builder.vacuum-leak-when-lean"));
+                if (error >= 0.0) {
+                    out.add(message("hypotheses.vacuum-leak"));
+                }
             }
             case METERING -> {
                 out.add(message("advice-builder.fuel-level"));

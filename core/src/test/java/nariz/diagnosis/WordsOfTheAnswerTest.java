@@ -80,6 +80,41 @@ public class WordsOfTheAnswerTest {
         }
     }
 
+    /** Jets a tenth too large make up on the mean for a supply that runs short: the circuit is not settled for that. */
+    @Test
+    public void aCircuitThatALikelyFaultActsOnIsNotSettledThoughItReadsOnTarget() {
+        Part jet = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.SECONDARY, Part.Role.METERING_FUEL)
+                .orElseThrow();
+        BuildSheet rich = jet.fit(SOUND, Stage.SECONDARY, 1.1 * jet.of(SOUND.carburetor(), Stage.SECONDARY));
+        Advice a = Analysis.of(rich, new EngineSimulator(rich, DemoDrive.SEED, Map.of(Fault.FALLING_FUEL_LEVEL, 1.0), 5)
+                .drive(DriveScript.twelveMinutes(), 20, "drive").log(), Strategy.BALANCED).advice();
+        assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
+        assertThat(probability(a, h -> h.cause().equals("fuel-starvation"))).isGreaterThan(0.5);
+        CircuitFinding second = a.circuits().stream().filter(c -> c.circuit().is(Stage.SECONDARY,
+                Circuit.Role.METERING)).findFirst().orElseThrow();
+        assertThat(second.error()).isBetween(-0.03, 0.03);
+        assertThat(second.status()).isEqualTo(Status.IN_DOUBT);
+        assertThat(second.why().code()).isEqualTo("doubt.a-fault-first");
+        assertThat(a.lookedAtFirst().orElseThrow().role()).isEqualTo(Circuit.Role.ENRICHMENT);
+    }
+
+    /** A leak leans: a rich idle is no sign of one. */
+    @Test
+    public void onlyALeanIdleIsTakenForALeak() {
+        for (double way : new double[] {0.85, 1.15}) {
+            Part feed = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.PRIMARY, Part.Role.IDLE_FUEL)
+                    .orElseThrow();
+            BuildSheet other = feed.fit(SOUND, Stage.PRIMARY, way * feed.of(SOUND.carburetor(), Stage.PRIMARY));
+            Advice a = Analysis.of(other, new EngineSimulator(other, DemoDrive.SEED, Map.of(), 5).drive(DriveScript
+                    .twelveMinutes(), 20, "drive").log(), Strategy.BALANCED).advice();
+            CircuitFinding idle = a.circuits().stream().filter(c -> c.circuit().role() == Circuit.Role.IDLE
+                    && c.circuit().stage() == Stage.PRIMARY).findFirst().orElseThrow();
+            assertThat(idle.error() < 0).isEqualTo(way > 1);
+            assertThat(idle.confoundedWith().stream().anyMatch(m -> m.code().equals("hypotheses.vacuum-leak")))
+                    .isEqualTo(way < 1);
+        }
+    }
+
     @Test
     public void theFaultLookedForIsSaidToBeLikelyOnlyWhereItIs() {
         for (Map<Fault, Double> faults : List.of(Map.of(Fault.AIR_CLEANER, 1.5), Map.of(Fault.VACUUM_LEAK, 1.0))) {

@@ -22,7 +22,9 @@ import nariz.units.Units;
 public final class EnrichmentPicture extends SteppedPicture {
     private static final double LEFT = 128;
     private static final double RIGHT = 22;
-    private static final double TOP = 46;
+    private static final double TOP = 64;
+    /** Row of the legend, above all marks. */
+    private static final double LEGEND = 36;
     private static final double ROW = 19;
     private static final double AXIS = 30;
     private static final double LOW = -0.4;
@@ -174,13 +176,14 @@ public final class EnrichmentPicture extends SteppedPicture {
     }
 
     private static void legend(GraphicsContext g, Palette p, EnrichmentStudy.Seen s, double w) {
-        double x = LEFT + 8;
-        double y = TOP + 9;
-        line(g, x, y, x + 18, y, p.ink(), 2.2);
-        text(g, say("enrichment-picture.opens", units().bare(s.opensPa()[0]), units().bare(s.opensPa()[1]),
-                units().bare(s.opensPa()[2])), x + 24, y, 12.5, p.ink(), TextAlignment.LEFT);
-        line(g, x, y + 18, x + 18, y + 18, p.fine(), 2.2, 6, 4);
-        text(g, say("enrichment-picture.shuts", units().bare(s.shutsPa()[0])), x + 24, y + 18, 12.5, p.ink(),
+        String opens = say("enrichment-picture.opens", units().bare(s.opensPa()[0]), units().bare(s.opensPa()[1]),
+                units().bare(s.opensPa()[2]));
+        double x = 14;
+        line(g, x, LEGEND, x + 18, LEGEND, p.ink(), 2.2);
+        text(g, opens, x + 24, LEGEND, 12.5, p.ink(), TextAlignment.LEFT);
+        x += 24 + width(opens, 12.5) + 18;
+        line(g, x, LEGEND, x + 18, LEGEND, p.fine(), 2.2, 6, 4);
+        text(g, say("enrichment-picture.shuts", units().bare(s.shutsPa()[0])), x + 24, LEGEND, 12.5, p.ink(),
                 TextAlignment.LEFT);
         text(g, say("enrichment-picture.marks"), w - RIGHT, 18, 12, p.faint(), TextAlignment.RIGHT);
     }

@@ -24,6 +24,8 @@ import org.jspecify.annotations.Nullable;
 
 /** A stop whose state is the finding of one circuit. */
 class CircuitStop implements Stop {
+    private static final double BANKS_DIFFER = 0.03;
+
     private final String id;
     private final Stage stage;
     private final Circuit.Role role;
@@ -150,10 +152,12 @@ class CircuitStop implements Stop {
                 f.correction(), f.low(), f.high()));
         f.slope().ifPresent(s -> parts.add(say("stop-words.for-twice-the-air",
                 100 * s.perDoubling(), 100 * s.low(), 100 * s.high())));
-        for (BankFinding b : a.banks()) {
-            BankFinding.Interval k = b.circuits().get(f.circuit());
-            if (k != null) {
-                parts.add(say("stop-words.bank-alone", b.bank(), k.value()));
+        List<BankFinding> banks = a.banks().stream().filter(b -> b.circuits().containsKey(f.circuit())).toList();
+        double[] alone = banks.stream().mapToDouble(b -> b.of(f.circuit()).value()).toArray();
+        // Two that agree say no more than the one before them.
+        if (alone.length < 2 || Math.abs(alone[1] - alone[0]) >= BANKS_DIFFER) {
+            for (int i = 0; i < alone.length; i++) {
+                parts.add(say("stop-words.bank-alone", banks.get(i).bank(), alone[i]));
             }
         }
         a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability() >= 0.05).findFirst()

@@ -391,7 +391,7 @@ public final class Session implements AutoCloseable {
         context.drive.set(d);
         comparisons.clear();
         notes.load();
-        goTo(d.analysis().advice().blamed().map(Stops::of).orElse(Stops.IDLE));
+        goTo(d.analysis().advice().lookedAtFirst().map(Stops::of).orElse(Stops.IDLE));
     }
 
     /** Puts the question about columns away; nothing is opened. */
