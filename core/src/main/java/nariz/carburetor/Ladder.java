@@ -25,6 +25,8 @@ public record Ladder(Part part, Stage stage, double step, int reach, double low,
     /** What every step costs, so that the smaller of equal changes wins; a level error is far more often a jet. */
     private static final double PER_STEP = 0.01;
     private static final double PER_BLEED_STEP = 0.02;
+    /** Fewer turns out than this an eighth is a tenth of the hole and more: such screws are turned by sixteenths. */
+    private static final double FEW_TURNS = 1.25;
 
     /**
      * A ladder in the usual steps.
@@ -91,6 +93,12 @@ public record Ladder(Part part, Stage stage, double step, int reach, double low,
         for (int k = 1; k <= reach; k++) {
             out.add(now + k * step);
             out.add(now - k * step);
+        }
+        if (part.role() == Part.Role.IDLE_MIXTURE && !part.isFromDatum() && now < FEW_TURNS) {
+            for (double halves : new double[] {0.5, 1.5}) {
+                out.add(now + halves * step);
+                out.add(now - halves * step);
+            }
         }
         List<Double> only = kit.ladder().getOrDefault(part, List.of());
         if (!only.isEmpty()) {

@@ -114,7 +114,8 @@ public final class Analysis {
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
         CausePosterior posterior = new CausePosterior(scorer, e, o, q.ruledOut(), cancelled);
-        Decision decision = new Decision(sheet, scorer, q.kit(), posterior);
+        Decision decision = new Decision(sheet, scorer, q.kit(), posterior, q.previous().filter(p -> p.followed(sheet))
+                .isPresent());
         List<Decision.Step> decided = List.copyOf(decision.decide(cancelled));
         WhatIf whatIf = new WhatIf(o, e);
         // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.

@@ -42,6 +42,8 @@ final class Decision {
     private static final double FITTED_IN_VAIN = 0.45;
     /** The same for a screw, which is turned back. */
     private static final double TURNED_IN_VAIN = 0.65;
+    /** The same where a change was just made: the screwdriver is at hand, and who looks again at the idle trims it. */
+    private static final double TURNED_AGAIN = 0.1;
     /** What a part fitted over a fault costs: the work, and a reading that misleads. */
     private static final double MISLED = 1.5;
     /** What the parts themselves cost once the fault is found and they are too much of a good thing, at most. */
@@ -71,6 +73,7 @@ final class Decision {
         }
     }
 
+    private final boolean touched;
     private final BuildSheet sheet;
     private final Scorer scorer;
     private final CausePosterior posterior;
@@ -81,7 +84,18 @@ final class Decision {
     private final Map<Step, double[]> effects = new HashMap<>();
     private List<Step> chosen = new ArrayList<>();
 
-    Decision(BuildSheet sheet, Scorer scorer, Kit kit, CausePosterior posterior) {
+    /**
+     * A decision.
+     *
+     * @param sheet what is fitted
+     * @param scorer targets and effects
+     * @param kit what is at hand
+     * @param posterior what may be wrong
+     * @param touched whether this drive comes after a change: the screwdriver is at hand, and a car that was out of
+     *     tune is not taken to be sound
+     */
+    Decision(BuildSheet sheet, Scorer scorer, Kit kit, CausePosterior posterior, boolean touched) {
+        this.touched = touched;
         this.sheet = sheet;
         this.scorer = scorer;
         this.posterior = posterior;
@@ -284,7 +298,9 @@ final class Decision {
     private double worth(List<Step> steps) {
         double sum = steps.isEmpty() ? 0.0 : WORTH_STARTING;
         for (Step s : steps) {
-            sum += WORTH_IT + (s.ladder().part().adjusted() ? TURNED_IN_VAIN : FITTED_IN_VAIN) * (1.0 - wrong(s));
+            boolean turned = s.ladder().part().adjusted();
+            double inVain = turned && touched ? TURNED_AGAIN : turned ? TURNED_IN_VAIN : FITTED_IN_VAIN;
+            sum += WORTH_IT + inVain * (1.0 - wrong(s));
         }
         return sum;
     }

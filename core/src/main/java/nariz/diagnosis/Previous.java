@@ -50,7 +50,19 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Earlie
                         p.high())).toList(), c));
     }
 
-    /** PartChange changes that a sheet does not carry, in words. */
+    /**
+     * Whether a sheet is that of the car after this advice was followed.
+     *
+     * @param sheet sheet of a later drive
+     * @return true where something was advised and all of it is fitted
+     */
+    public boolean followed(BuildSheet sheet) {
+        List<Part> parts = sheet.carburetor().family().parts();
+        return !fitted.isEmpty() && fitted.stream().allMatch(p -> parts.contains(p.part())) && notFitted(sheet)
+                .isEmpty();
+    }
+
+    /** Advised changes missing from the sheet, in words. */
     List<Message> notFitted(BuildSheet sheet) {
         List<Message> out = new ArrayList<>();
         for (PartChange p : fitted) {

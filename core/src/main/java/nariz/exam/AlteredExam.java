@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
@@ -15,6 +16,8 @@ import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Previous;
+import nariz.diagnosis.Request;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
 import nariz.exam.PracticeCase.Misfit;
@@ -173,8 +176,10 @@ public final class AlteredExam {
     private void sit() {
         BuildSheet sheet = fitted;
         List<String> lookedFor = List.of();
+        Optional<Previous> previous = Optional.empty();
         while (rounds < MOST_ROUNDS) {
-            Analysis a = Analysis.of(sheet, engine.log(sheet), Strategy.BALANCED, lookedFor, () -> false);
+            Request q = Request.of(sheet, engine.log(sheet), Strategy.BALANCED).withRuledOut(lookedFor);
+            Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
             Advice advice = a.advice();
             answers.add(Examination.answer(advice));
             if (advice.verdict() == Verdict.CHECK_FIRST && lookedFor.isEmpty()) {
@@ -190,6 +195,7 @@ public final class AlteredExam {
                 judge(advice);
             }
             sheet = a.sheetAfter();
+            previous = Previous.of(advice);
             rounds++;
             tuned = engine.tuned(sheet);
             if (tuned || !off) {

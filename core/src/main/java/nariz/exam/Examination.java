@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.ToDoubleFunction;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
@@ -13,7 +14,9 @@ import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Previous;
 import nariz.diagnosis.Regime;
+import nariz.diagnosis.Request;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Strategy;
@@ -87,8 +90,10 @@ final class Examination {
         List<String> checked = List.of();
         SimulatedDrive drive = paper.drive();
         DriveLog log = drive.log();
+        Optional<Previous> previous = Optional.empty();
         while (outcome.rounds < MOST_ROUNDS) {
-            Analysis a = Analysis.of(sheet, log, Strategy.BALANCED, checked, () -> false);
+            Request q = Request.of(sheet, log, Strategy.BALANCED).withRuledOut(checked);
+            Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
             if (truth == null) {
                 truth = Truth.of(a.observation(), drive, paper.seed(), paper.faults(), paper.stranger());
                 coverage(a, sheet);
@@ -112,6 +117,7 @@ final class Examination {
                 return;
             }
             sheet = a.sheetAfter();
+            previous = Previous.of(a.advice());
             outcome.rounds++;
             effects(a, Truth.of(a.observation(), drive, paper.seed(), paper.faults(), paper.stranger()).phi(sheet));
             if (truth.tuned(sheet, paper.healthy())) {

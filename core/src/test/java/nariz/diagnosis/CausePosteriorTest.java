@@ -34,7 +34,7 @@ public class CausePosteriorTest {
             Estimate e = Estimator.of(o);
             Scorer s = new Scorer(sheet, Strategy.BALANCED, e);
             CausePosterior p = new CausePosterior(s, e, o, List.of(), () -> false);
-            return new Weighed(sheet, s, p, new Decision(sheet, s, Kit.NONE, p));
+            return new Weighed(sheet, s, p, new Decision(sheet, s, Kit.NONE, p, false));
         }
 
         double probability(String cause) {

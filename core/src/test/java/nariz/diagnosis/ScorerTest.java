@@ -139,7 +139,7 @@ public class ScorerTest {
 
     @Test
     public void everyChosenPartLowersTheExpectedLossAndNeighboursAreHardlyBetter() {
-        Decision d = new Decision(SHEET, SCORER, Kit.NONE, posterior(List.of()));
+        Decision d = new Decision(SHEET, SCORER, Kit.NONE, posterior(List.of()), false);
         List<Decision.Step> chosen = d.decide(() -> false);
         assertThat(chosen).isNotEmpty();
         double best = d.loss(chosen);

@@ -27,11 +27,15 @@ public class WordsOfTheAnswerTest {
             .replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg"));
 
     private static Advice sound(Map<Fault, Double> faults) {
-        return Analysis.of(SOUND, drive(faults), Strategy.BALANCED).advice();
+        return fitted(SOUND, faults);
     }
 
-    private static DriveLog drive(Map<Fault, Double> faults) {
-        return new EngineSimulator(SOUND, DemoDrive.SEED, faults, 5).drive(DriveScript.twelveMinutes(), 20, "drive")
+    private static Advice fitted(BuildSheet sheet, Map<Fault, Double> faults) {
+        return Analysis.of(sheet, drive(sheet, faults), Strategy.BALANCED).advice();
+    }
+
+    private static DriveLog drive(BuildSheet sheet, Map<Fault, Double> faults) {
+        return new EngineSimulator(sheet, DemoDrive.SEED, faults, 5).drive(DriveScript.twelveMinutes(), 20, "drive")
                 .log();
     }
 
@@ -50,7 +54,7 @@ public class WordsOfTheAnswerTest {
         assertThat(waiting.status()).isEqualTo(Status.WAITING);
         assertThat(waiting.why().code()).isEqualTo("doubt.pump-waits");
         assertThat(waiting.settledBy().isEmpty()).isTrue();
-        DriveLog gentle = drive(Map.of()).without(List.of(new Span(400.0, 1e4)));
+        DriveLog gentle = drive(SOUND, Map.of()).without(List.of(new Span(400.0, 1e4)));
         Advice started = Analysis.of(DemoDrive.sheet(), gentle, Strategy.BALANCED).advice();
         assertThat(pump(started).status()).isEqualTo(Status.NOT_READ);
         assertThat(pump(started).settledBy().isEmpty()).isFalse();
@@ -86,8 +90,7 @@ public class WordsOfTheAnswerTest {
         Part jet = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.SECONDARY, Part.Role.METERING_FUEL)
                 .orElseThrow();
         BuildSheet rich = jet.fit(SOUND, Stage.SECONDARY, 1.1 * jet.of(SOUND.carburetor(), Stage.SECONDARY));
-        Advice a = Analysis.of(rich, new EngineSimulator(rich, DemoDrive.SEED, Map.of(Fault.FALLING_FUEL_LEVEL, 1.0), 5)
-                .drive(DriveScript.twelveMinutes(), 20, "drive").log(), Strategy.BALANCED).advice();
+        Advice a = fitted(rich, Map.of(Fault.FALLING_FUEL_LEVEL, 1.0));
         assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
         assertThat(probability(a, h -> h.cause().equals("fuel-starvation"))).isGreaterThan(0.5);
         CircuitFinding second = a.circuits().stream().filter(c -> c.circuit().is(Stage.SECONDARY,
@@ -105,8 +108,7 @@ public class WordsOfTheAnswerTest {
             Part feed = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.PRIMARY, Part.Role.IDLE_FUEL)
                     .orElseThrow();
             BuildSheet other = feed.fit(SOUND, Stage.PRIMARY, way * feed.of(SOUND.carburetor(), Stage.PRIMARY));
-            Advice a = Analysis.of(other, new EngineSimulator(other, DemoDrive.SEED, Map.of(), 5).drive(DriveScript
-                    .twelveMinutes(), 20, "drive").log(), Strategy.BALANCED).advice();
+            Advice a = fitted(other, Map.of());
             CircuitFinding idle = a.circuits().stream().filter(c -> c.circuit().role() == Circuit.Role.IDLE
                     && c.circuit().stage() == Stage.PRIMARY).findFirst().orElseThrow();
             assertThat(idle.error() < 0).isEqualTo(way > 1);
@@ -132,8 +134,7 @@ public class WordsOfTheAnswerTest {
         Part feed = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.PRIMARY, Part.Role.IDLE_FUEL)
                 .orElseThrow();
         BuildSheet lean = feed.fit(SOUND, Stage.PRIMARY, 0.93 * feed.of(SOUND.carburetor(), Stage.PRIMARY));
-        Advice a = Analysis.of(lean, new EngineSimulator(lean, DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 0.5), 5)
-                .drive(DriveScript.twelveMinutes(), 20, "drive").log(), Strategy.BALANCED).advice();
+        Advice a = fitted(lean, Map.of(Fault.VACUUM_LEAK, 0.5));
         double parts = probability(a, h -> h.cause().equals(Hypothesis.CALIBRATION));
         assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
         assertThat(parts).isGreaterThan(probability(a, Hypothesis::fault));

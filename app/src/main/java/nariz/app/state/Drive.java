@@ -5,6 +5,7 @@ import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Previous;
 import nariz.log.DriveLog;
 import nariz.log.Quality;
 import nariz.text.Wording;
@@ -21,6 +22,7 @@ import nariz.text.Wording;
  * @param decisions what the user had decided when it was analysed
  * @param odd what is odd in the log
  * @param run where it is kept in the workbook, if it is
+ * @param before the advice before the last change, where that was followed and is kept
  * @param advised what the changes to make now would do
  * @param strips what the trace shows
  * @param tipIns openings of the throttle
@@ -28,20 +30,20 @@ import nariz.text.Wording;
  * @param wording language and units it is shown in
  */
 public record Drive(long opening, BuildSheet sheet, DriveLog log, Analysis analysis, Trace trace, Boundaries today,
-        Decisions decisions, List<Quality.Finding> odd, Optional<Long> run, Effect advised, Strips strips,
-        TipInSeries tipIns, DrivePlan plan, Wording wording) {
+        Decisions decisions, List<Quality.Finding> odd, Optional<Long> run, Optional<Previous> before, Effect advised,
+        Strips strips, TipInSeries tipIns, DrivePlan plan, Wording wording) {
     /** Copies the list. */
     public Drive {
         odd = List.copyOf(odd);
     }
 
     Drive keptAs(Optional<Long> place) {
-        return new Drive(opening, sheet, log, analysis, trace, today, decisions, odd, place, advised, strips, tipIns,
-                plan, wording);
+        return new Drive(opening, sheet, log, analysis, trace, today, decisions, odd, place, before, advised, strips,
+                tipIns, plan, wording);
     }
 
     Drive in(Wording other) {
-        return new Drive(opening, sheet, log, analysis, trace, today, decisions, odd, run, advised, strips, tipIns,
-                plan, other);
+        return new Drive(opening, sheet, log, analysis, trace, today, decisions, odd, run, before, advised, strips,
+                tipIns, plan, other);
     }
 }

@@ -17,7 +17,8 @@ import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Analysis;
-import nariz.diagnosis.Strategy;
+import nariz.diagnosis.Previous;
+import nariz.diagnosis.Request;
 import nariz.log.ColumnPlan;
 import nariz.log.DriveLog;
 import nariz.log.LogReader;
@@ -126,7 +127,7 @@ final class DriveOpener {
             noted.plans().forEach(p -> kept.addPlan(p.name(), p.changes()));
         }
         return all.equals(d.decisions()) ? o : new Outcome.Shown(analyse(opening, d.sheet(), d.log(), all, d.odd(),
-                d.run(), cancelled));
+                d.run(), d.before(), cancelled));
     }
 
     /** Reads the log of a drive again with one column more, and remembers that for the next log of its kind. */
@@ -156,7 +157,7 @@ final class DriveOpener {
         BuildSheet sheet = repository.sheet(run);
         Recording r = repository.recording(run);
         return new Outcome.Shown(analyse(opening, sheet, LogReader.drive(r, sheet), repository.decisions(run),
-                Quality.of(r), Optional.of(run), cancelled));
+                Quality.of(r), Optional.of(run), repository.before(sheet, Optional.of(run)), cancelled));
     }
 
     /** A short list of noted points counts as a log. */
@@ -216,21 +217,23 @@ final class DriveOpener {
         if (known.isPresent()) {
             long run = known.get();
             return new Outcome.Shown(analyse(opening, sheet, log, repository.decisions(run), Quality.of(r), known,
-                    cancelled));
+                    repository.before(sheet, known), cancelled));
         }
-        Drive d = analyse(opening, sheet, log, Decisions.NONE, Quality.of(r), Optional.empty(), cancelled);
+        Drive d = analyse(opening, sheet, log, Decisions.NONE, Quality.of(r), Optional.empty(),
+                repository.before(sheet, Optional.empty()), cancelled);
         return new Outcome.Shown(d.keptAs(repository.keep(sheetJson, sheet, r, logFile, d.analysis().advice(),
                 cancelled)));
     }
 
-    /** Everything that is shown of a drive: a function of sheet, log and decisions. */
+    /** Everything that is shown of a drive: a function of sheet, log, decisions and the advice it follows. */
     static Drive analyse(long opening, BuildSheet sheet, DriveLog log, Decisions decisions,
-            List<Quality.Finding> odd, Optional<Long> run, BooleanSupplier cancelled) {
+            List<Quality.Finding> odd, Optional<Long> run, Optional<Previous> before, BooleanSupplier cancelled) {
         DriveLog counted = log.without(decisions.excluded());
-        Analysis a = Analysis.of(sheet, counted, Strategy.of(sheet), decisions.checked(), cancelled);
+        Request asked = Request.of(sheet, counted).withRuledOut(decisions.checked());
+        Analysis a = Analysis.of(before.map(asked::withPrevious).orElse(asked), cancelled);
         Trace trace = Trace.of(a);
         TipInSeries tipIns = TipInSeries.of(a);
-        return new Drive(opening, sheet, counted, a, trace, Boundaries.of(sheet, a), decisions, odd, run,
+        return new Drive(opening, sheet, counted, a, trace, Boundaries.of(sheet, a), decisions, odd, run, before,
                 Effect.advised(a), Strips.of(sheet, counted, a, trace), tipIns, DrivePlan.of(a,
                         tipIns.events()), WindowWords.wording());
     }

@@ -21,6 +21,7 @@ import nariz.carburetor.PartChange;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.AdviceJson;
 import nariz.diagnosis.AdviceSummary;
+import nariz.diagnosis.Previous;
 import nariz.diagnosis.PreviousReader;
 import nariz.log.LogReader;
 import nariz.log.Plan;
@@ -37,6 +38,8 @@ import nariz.workbook.Workbook;
 public final class DriveRepository implements AutoCloseable {
     /** Drives of a car whose answer is read for the list of cars. */
     private static final int MOST_TOLD = 12;
+    /** Drives before one that are asked for the advice it follows. */
+    private static final int MOST_BEFORE = 5;
 
     private volatile Path file;
     private volatile boolean elsewhere;
@@ -253,6 +256,44 @@ public final class DriveRepository implements AutoCloseable {
     /** Whether another window has the workbook, so that this one keeps nothing; known once it is open. */
     boolean elsewhere() {
         return elsewhere;
+    }
+
+    /** Keeps what was advised once causes were looked for or stretches taken out. */
+    void advised(long run, Advice advice) {
+        Workbook w = needed();
+        if (!w.readOnly()) {
+            w.addAdvice(run, advice.strategy(), AdviceJson.write(advice));
+        }
+    }
+
+    /**
+     * The advice that the car of a drive has followed since: of the few drives before it, the last one whose changes
+     * are all on its sheet.
+     *
+     * @param sheet sheet of the drive
+     * @param run where it is kept; empty where it is new
+     */
+    Optional<Previous> before(BuildSheet sheet, Optional<Long> run) {
+        if (file == null || !Files.exists(file)) {
+            return Optional.empty();
+        }
+        Workbook w = needed();
+        List<Workbook.Run> runs = w.runs();
+        Instant at = run.flatMap(id -> runs.stream().filter(r -> r.id() == id).findFirst()).map(Workbook.Run::imported)
+                .orElse(Instant.MAX);
+        return w.vehicles().stream().filter(v -> v.name().equals(sheet.name())).findFirst().flatMap(v -> runs.stream()
+                .filter(r -> r.vehicle() == v.id() && r.imported().isBefore(at)).sorted(Comparator.comparing(
+                Workbook.Run::imported).reversed()).limit(MOST_BEFORE).flatMap(r -> previous(w, r).stream())
+                .filter(p -> p.followed(sheet)).findFirst());
+    }
+
+    private static Optional<Previous> previous(Workbook w, Workbook.Run r) {
+        try {
+            return w.advice(r.id()).map(json -> PreviousReader.parse(r.name(), json));
+        } catch (InputProblem e) {
+            // Nothing was estimated then, or an earlier version wrote it: the drive is weighed by itself.
+            return Optional.empty();
+        }
     }
 
     /**

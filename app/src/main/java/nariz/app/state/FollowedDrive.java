@@ -97,7 +97,7 @@ final class FollowedDrive {
         looking = true;
         Decisions now = shown(opening) ? host.decisions() : Decisions.NONE;
         context.analysis.start(c -> DriveOpener.analyse(opening, sheet, LogReader.drive(r, sheet), now, Quality.of(r),
-                Optional.empty(), c), d -> {
+                Optional.empty(), Optional.empty(), c), d -> {
                     looking = false;
                     host.show(d, !shown(opening));
                 }, e -> {

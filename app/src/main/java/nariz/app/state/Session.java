@@ -17,6 +17,7 @@ import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.NeedleChart;
 import nariz.carburetor.PartChange;
+import nariz.diagnosis.Previous;
 import nariz.log.ColumnPlan;
 import nariz.log.Plan;
 import nariz.log.Span;
@@ -177,7 +178,8 @@ public final class Session implements AutoCloseable {
         round = 0;
         long n = ++openings;
         open(say("session.simulating-the-demo-drive"), cancelled -> new DriveOpener.Outcome.Shown(DriveOpener.analyse(n,
-                demo.sheet(), demo.drive().log(), Decisions.NONE, List.of(), Optional.empty(), cancelled)));
+                demo.sheet(), demo.drive().log(), Decisions.NONE, List.of(), Optional.empty(), Optional.empty(),
+                cancelled)));
     }
 
     /** {@return whether the open drive is of the demo's engine, which can be driven again at once} */
@@ -211,7 +213,7 @@ public final class Session implements AutoCloseable {
         Comparison.Other before = Comparison.Other.demo(d.log().name(), demo, d.sheet(), driven == 1 ? -1 : driven - 1);
         open(say("session.driving-again"), cancelled -> {
             Drive again = DriveOpener.analyse(n, next, demo.again(next, driven).log(), Decisions.NONE, List.of(),
-                    Optional.empty(), cancelled);
+                    Optional.empty(), Previous.of(d.analysis().advice()).filter(p -> p.followed(next)), cancelled);
             return new DriveOpener.Outcome.Shown(again, Optional.of(Comparison.of(before, d.analysis(),
                     again.analysis())));
         });
@@ -475,7 +477,7 @@ public final class Session implements AutoCloseable {
         context.busy.set(say("session.weighing-again"));
         context.problem.set("");
         context.analysis.start(cancelled -> DriveOpener.analyse(d.opening(), d.sheet(), d.log(), now, d.odd(), d.run(),
-                cancelled), this::showWeighed, context::fail);
+                d.before(), cancelled), this::showWeighed, context::fail);
     }
 
     /** The same drive weighed again keeps cursor and stop. */
@@ -485,6 +487,11 @@ public final class Session implements AutoCloseable {
         trials.reset(d);
         context.drive.set(d);
         comparisons.refresh(d);
+        // The next drive goes on from what was advised in the end.
+        d.run().ifPresent(run -> context.storage.queue(c -> {
+            context.repository.advised(run, d.analysis().advice());
+            return run;
+        }, x -> { }, e -> complain(context.words(e))));
     }
 
     /** Takes back what was done last. */

@@ -250,6 +250,9 @@ final class WorkCardPanel extends VBox {
             String answers = d.analysis().advice().answering(e).map(c -> " " + say("work-card-panel.answered-by",
                     c.part().named(c.side()))).orElse("");
             line("·", say(e.sentence()) + answers, "card-line");
+            d.analysis().advice().scored().stream().filter(p -> p.regime() == e.regime()).forEach(p -> line(" ",
+                    say(p.within() ? "work-card-panel.as-promised" : "work-card-panel.not-as-promised", p.predicted(),
+                    p.low(), p.high()), "small"));
         }
     }
 

@@ -54,7 +54,8 @@ public class OneTruthTest {
         // Every third ends early: some circuits are hardly read, or not at all.
         Decisions decided = log % 3 == 2 ? Decisions.NONE.without(new Span(60.0 + 20 * log, whole.durationS() + 1))
                 : Decisions.NONE;
-        return DriveOpener.analyse(log, sheet, whole, decided, List.of(), Optional.empty(), () -> false);
+        return DriveOpener.analyse(log, sheet, whole, decided, List.of(), Optional.empty(), Optional.empty(),
+                () -> false);
     }
 
     @Test

@@ -13,14 +13,17 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import nariz.app.task.FaultLog;
 import nariz.app.words.WindowWords;
+import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Kit;
 import nariz.carburetor.PartChange;
 import nariz.diagnosis.Candidate;
+import nariz.diagnosis.Change;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.family.metered.MeteredParts;
 import nariz.log.LogWriter;
 import nariz.log.Span;
+import nariz.sim.Demo;
 import nariz.sim.DemoDrive;
 import nariz.testing.Malformed;
 import nariz.testing.Samples;
@@ -468,6 +471,55 @@ public class SessionTest {
             assertThat(s.garage().carsProperty().get().getFirst().state()).isEqualTo("a part to change");
             s.redo();
             until(s, () -> s.garage().carsProperty().get().getFirst().sheet().json().contains("63 thou"));
+        }
+    }
+
+    /** What one drive taught is the start of the next where its advice was followed, and nowhere else. */
+    @Test
+    public void theDriveAfterAFollowedAdviceGoesOnFromIt() throws IOException {
+        DemoFiles f = DemoFiles.made();
+        Path again = f.folder().resolve("again.csv");
+        long first;
+        long second;
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.open(f.sheet(), f.log());
+            until(s, () -> s.driveProperty().get() != null);
+            Drive d = s.driveProperty().get();
+            first = d.run().orElseThrow();
+            assertThat(d.before()).isEmpty();
+            List<PartChange> advised = d.analysis().advice().changes().stream().filter(Change::now).map(c ->
+                    new PartChange(c.part(), c.side(), c.from(), c.to())).toList();
+            assertThat(advised).isNotEmpty();
+            BuildSheet next = PartChange.fit(d.sheet(), advised);
+            LogWriter.write(Demo.ESTATE.again(next, 1).log(), again);
+            until(s, () -> s.garage().carOf(s.driveProperty().get()).isPresent());
+            Car car = s.garage().carOf(s.driveProperty().get()).orElseThrow();
+            s.open(car, again);
+            until(s, () -> s.driveProperty().get().opening() != d.opening() && s.busyProperty().get().isEmpty());
+            assertThat(s.driveProperty().get().before()).as("nothing was fitted yet").isEmpty();
+            s.garage().fitted(advised);
+            until(s, () -> !s.garage().carsProperty().get().getFirst().fittedSince().isEmpty());
+            LogWriter.write(Demo.ESTATE.again(next, 2).log(), again);
+            s.open(s.garage().carsProperty().get().getFirst(), again);
+            until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().before().isPresent());
+            Drive after = s.driveProperty().get();
+            second = after.run().orElseThrow();
+            assertThat(after.before().orElseThrow().fitted()).isEqualTo(advised);
+            assertThat(after.analysis().advice().scored()).as("the promise beside what came of it").isNotEmpty();
+            // Weighed again it still follows the same.
+            s.select(new Span(100, 150));
+            s.exclude();
+            until(s, () -> s.driveProperty().get().decisions().excluded().size() == 1);
+            assertThat(s.driveProperty().get().before()).isEqualTo(after.before());
+        }
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            s.openKept(second);
+            until(s, () -> s.driveProperty().get() != null);
+            assertThat(s.driveProperty().get().before()).isPresent();
+            s.openKept(first);
+            until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().run().equals(Optional.of(
+                    first)));
+            assertThat(s.driveProperty().get().before()).isEmpty();
         }
     }
 

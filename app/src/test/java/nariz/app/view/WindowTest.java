@@ -1065,6 +1065,11 @@ public class WindowTest {
         assertThat(verdict()).contains("Proved");
         String side = Hands.onInterface(() -> text(window.lookup("#compare-panel")));
         assertThat(side).contains("predicted").contains("Between the two");
+        // A circuit that is left alone shows what the last change promised beside what came of it.
+        hands.click("stop-main");
+        hands.click("show-card");
+        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("the last change promised")
+                .contains("as promised");
         backToTheDemo();
         hands.click("stop-transfer");
         hands.click("show-card");
