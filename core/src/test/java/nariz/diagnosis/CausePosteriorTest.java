@@ -61,6 +61,18 @@ public class CausePosteriorTest {
         }
     }
 
+    /** An idle some 8 % lean by its screws: nobody touches a car for it, but who has just changed a part trims them. */
+    @Test
+    public void afterAChangeAScrewIsTrimmedThatIsLeftOnACarNobodyTouched() {
+        double fitted = MeteredParts.MIXTURE_SCREW.of(SOUND.carburetor(), Stage.PRIMARY);
+        BuildSheet lean = MeteredParts.MIXTURE_SCREW.fit(SOUND, Stage.PRIMARY, fitted - 7.0 / 32.0);
+        Weighed w = Weighed.of(lean, Map.of(), 5);
+        assertThat(w.decision().decide(() -> false)).isEmpty();
+        List<Decision.Step> after = new Decision(lean, w.scorer(), Kit.NONE, w.posterior(), true).decide(() -> false);
+        assertThat(after).extracting(x -> x.ladder().part()).containsExactly(MeteredParts.MIXTURE_SCREW);
+        assertThat(after.getFirst().to()).isBetween(fitted - 0.2, fitted + 0.1);
+    }
+
     @Test
     public void explanationsAndTheSheetShareOutAllOfTheProbability() {
         Weighed w = Weighed.of(DemoDrive.sheet(), Map.of(), 5);
