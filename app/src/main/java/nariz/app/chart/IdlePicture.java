@@ -147,9 +147,12 @@ public final class IdlePicture extends Picture {
     }
 
     /** Where each school would finish: a mark with its interval; names in rows, so that none lies over another. */
+    private record Name(String text, Rectangle2D place, boolean own) {
+    }
+
     private static void schools(GraphicsContext g, Palette p, Axes a, IdleGuide guide) {
         double floor = a.h() - FOOT;
-        List<Rectangle2D> taken = new ArrayList<>();
+        List<Name> names = new ArrayList<>();
         for (Map.Entry<School, IdleGuide.Place> e : guide.schools().entrySet()) {
             double x = a.x(Math.clamp(e.getValue().turns(), a.low(), a.high()));
             boolean own = e.getKey() == guide.settings().school();
@@ -157,10 +160,10 @@ public final class IdlePicture extends Picture {
             double wide = width(name, 13);
             double left = Math.clamp(x - wide / 2, 6, Math.max(6, a.w() - wide - 6));
             double y = floor + 48;
-            while (overlaps(taken, left, y, wide)) {
+            while (overlaps(names, left, y, wide)) {
                 y += 17;
             }
-            taken.add(new Rectangle2D(left - 4, y - 8, wide + 8, 16));
+            names.add(new Name(name, new Rectangle2D(left - 4, y - 8, wide + 8, 16), own));
             line(g, x, TOP, x, y - 9, own ? p.accent() : p.faint(), own ? 2 : 1, own ? new double[0] : new double[] {3,
                 4});
             if (own) {
@@ -168,14 +171,22 @@ public final class IdlePicture extends Picture {
                 double to = a.x(Math.clamp(e.getValue().high(), a.low(), a.high()));
                 g.setFill(clear(p.accent(), 0.28));
                 g.fillRect(from, floor - 6, Math.max(2, to - from), 6);
-                strong(g, name, left, y, 13, p.accent(), TextAlignment.LEFT);
+            }
+        }
+        // Lines to names further down pass behind those above.
+        for (Name n : names) {
+            Rectangle2D r = n.place();
+            g.setFill(p.panel());
+            g.fillRect(r.getMinX(), r.getMinY(), r.getWidth(), r.getHeight());
+            if (n.own()) {
+                strong(g, n.text(), r.getMinX() + 4, r.getMinY() + 8, 13, p.accent(), TextAlignment.LEFT);
             } else {
-                text(g, name, left, y, 13, p.ink(), TextAlignment.LEFT);
+                text(g, n.text(), r.getMinX() + 4, r.getMinY() + 8, 13, p.ink(), TextAlignment.LEFT);
             }
         }
     }
 
-    private static boolean overlaps(List<Rectangle2D> taken, double left, double y, double wide) {
-        return taken.stream().anyMatch(r -> r.intersects(left - 4, y - 8, wide + 8, 16));
+    private static boolean overlaps(List<Name> names, double left, double y, double wide) {
+        return names.stream().anyMatch(n -> n.place().intersects(left - 4, y - 8, wide + 8, 16));
     }
 }
