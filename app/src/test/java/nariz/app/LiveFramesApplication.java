@@ -100,7 +100,7 @@ public final class LiveFramesApplication extends Application {
         }
         pulseS = s;
         LiveReadings.Now now = session.live().nowProperty().get();
-        if (now == null || now.timeS() < (hour + 1) * HOUR_S) {
+        if (now == null || hour == hours || now.timeS() < (hour + 1) * HOUR_S) {
             return;
         }
         hour++;
@@ -114,7 +114,6 @@ public final class LiveFramesApplication extends Application {
         // The collection is not the window's.
         pulseS = Double.NaN;
         if (hour == hours) {
-            hour = Integer.MAX_VALUE - 1;
             session.close();
             Platform.exit();
         }

@@ -429,8 +429,9 @@ final class AdviceBuilder {
         List<Message> where = new ArrayList<>();
         for (int i = 0; i < today.size(); i++) {
             RegimeError e = today.get(i);
-            boolean told = Math.abs(e.mean()) >= LEAST_TOLD || gain(then.get(i), e) == best;
-            if (told && gain(then.get(i), e) > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
+            double gain = gain(then.get(i), e);
+            boolean told = Math.abs(e.mean()) >= LEAST_TOLD || gain == best;
+            if (told && gain > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
                 where.add(message("advice-builder.at", Math.round(100 * Math.abs(e.mean())), e.regime().label()));
             }
         }

@@ -72,7 +72,7 @@ final class CircuitFindings {
     List<CircuitFinding> of(List<Change> changes, Optional<double[]> fault, boolean likely,
             Optional<PumpStudy.Finding> pump, int openings) {
         List<CircuitFinding> out = new ArrayList<>();
-        double most = family().circuits().stream().filter(this::used).mapToDouble(c -> fault.map(f -> made(c, f))
+        double most = family().circuits().stream().filter(this::used).mapToDouble(c -> fault.map(f -> size(c, f))
                 .orElse(0.0)).max().orElse(0.0);
         boolean changing = !changes.isEmpty();
         for (Circuit c : family().circuits()) {
@@ -80,7 +80,7 @@ final class CircuitFindings {
             boolean blamed = changes.stream().anyMatch(x -> x.circuit().equals(c) && x.now());
             boolean later = changes.stream().anyMatch(x -> x.circuit().equals(c) && !x.now());
             double half = 0.5 * (estimate.high(c) - estimate.low(c));
-            boolean acted = likely && fault.filter(f -> made(c, f) >= ACTS * most).isPresent();
+            boolean acted = likely && fault.filter(f -> size(c, f) >= ACTS * most).isPresent();
             boolean check = acted || fault.filter(f -> alike(c, f, read[0])).isPresent();
             Status status;
             if (c.role() == Circuit.Role.PUMP) {
@@ -202,13 +202,18 @@ final class CircuitFindings {
 
     /** Whether a fault would make what a circuit's error is, to a good part. */
     private boolean alike(Circuit c, double[] fault, double error) {
-        double made = mean(c, i -> -fault[i])[0];
+        double made = made(c, fault);
         return Double.isNaN(made) || (made * error > 0.0 && Math.abs(made) >= ALIKE * Math.abs(error));
     }
 
-    /** Size of what a fault makes of a circuit's reading, 0 where it has no shape of its own. */
+    /** What a fault makes of a circuit's reading, lean positive; NaN where it has no shape of its own. */
     private double made(Circuit c, double[] fault) {
-        double made = mean(c, i -> -fault[i])[0];
+        return mean(c, i -> -fault[i])[0];
+    }
+
+    /** How much that is, 0 where it has no shape of its own. */
+    private double size(Circuit c, double[] fault) {
+        double made = made(c, fault);
         return Double.isNaN(made) ? 0.0 : Math.abs(made);
     }
 

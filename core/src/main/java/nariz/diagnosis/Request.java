@@ -73,6 +73,16 @@ public record Request(BuildSheet sheet, DriveLog log, Strategy strategy, List<St
      * @return a new request
      */
     public Request withPrevious(Previous p) {
-        return new Request(sheet, log, strategy, ruledOut, kit, Optional.of(p));
+        return withPrevious(Optional.of(p));
+    }
+
+    /**
+     * The same after an earlier advice, if there is one.
+     *
+     * @param p the advice before the last change, or empty
+     * @return a new request
+     */
+    public Request withPrevious(Optional<Previous> p) {
+        return new Request(sheet, log, strategy, ruledOut, kit, p);
     }
 }

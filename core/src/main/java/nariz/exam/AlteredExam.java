@@ -178,8 +178,8 @@ public final class AlteredExam {
         List<String> lookedFor = List.of();
         Optional<Previous> previous = Optional.empty();
         while (rounds < MOST_ROUNDS) {
-            Request q = Request.of(sheet, engine.log(sheet), Strategy.BALANCED).withRuledOut(lookedFor);
-            Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
+            Analysis a = Analysis.of(Request.of(sheet, engine.log(sheet), Strategy.BALANCED).withRuledOut(lookedFor)
+                    .withPrevious(previous), () -> false);
             Advice advice = a.advice();
             answers.add(Examination.answer(advice));
             if (advice.verdict() == Verdict.CHECK_FIRST && lookedFor.isEmpty()) {

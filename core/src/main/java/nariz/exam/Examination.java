@@ -92,8 +92,8 @@ final class Examination {
         DriveLog log = drive.log();
         Optional<Previous> previous = Optional.empty();
         while (outcome.rounds < MOST_ROUNDS) {
-            Request q = Request.of(sheet, log, Strategy.BALANCED).withRuledOut(checked);
-            Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
+            Analysis a = Analysis.of(Request.of(sheet, log, Strategy.BALANCED).withRuledOut(checked).withPrevious(
+                    previous), () -> false);
             if (truth == null) {
                 truth = Truth.of(a.observation(), drive, paper.seed(), paper.faults(), paper.stranger());
                 coverage(a, sheet);

@@ -199,8 +199,8 @@ public final class OpeningsExam {
         for (int round = 0; round < MOST_ROUNDS; round++) {
             Request q = Request.of(sheet, car(sheet, seed, slack, faults, round).drive(road, 20,
                     "openings-" + seed + ".csv").log())
-                    .withRuledOut(checked);
-            Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
+                    .withRuledOut(checked).withPrevious(previous);
+            Analysis a = Analysis.of(q, () -> false);
             Advice advice = a.advice();
             previous = Previous.of(advice);
             if (advice.verdict() == Verdict.CHECK_FIRST && checked.isEmpty()) {

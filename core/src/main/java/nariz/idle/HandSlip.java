@@ -1,7 +1,6 @@
 package nariz.idle;
 
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 
 /**
  * What a hand did other than it was asked, by what it would have changed: log likelihoods of the change of phi, speed
@@ -42,7 +41,7 @@ final class HandSlip {
     private static final double FURTHEST = 2.5;
     private static final double FINE = 0.25;
     /** Share of the speed that a turn of the stop screw makes; judgement. */
-    static final double STOP_SPEED = 0.4;
+    private static final double STOP_SPEED = 0.4;
 
     private HandSlip() {
     }
@@ -54,12 +53,12 @@ final class HandSlip {
      * @param after reading after it
      * @param asked turns that were asked for
      * @param g phi that a turn changes
-     * @param curve what was read so far; null before the second reading
+     * @param curve what was read so far
      * @param doubted moves doubted one after the other before this one: nobody slips again and again
      * @return what it looks like, or empty where it fits what was asked
      */
     static Optional<IdleGuide.Slip> of(IdleReading before, IdleReading after, double asked, ScrewGain g,
-            @Nullable IdleCurve curve, int doubted) {
+            IdleCurve curve, int doubted) {
         double as = mixture(curve, before, after, asked, g);
         double wrong = mixture(curve, before, after, -asked, g) - (before.mixed() ? 0.0 : WRONG_UNREAD);
         // Without a mixture nothing turned and a flat top are one.
@@ -79,9 +78,8 @@ final class HandSlip {
      *
      * @param turned turns that the screws would have been turned
      */
-    private static double mixture(@Nullable IdleCurve curve, IdleReading a, IdleReading b, double turned,
-            ScrewGain g) {
-        if (curve != null && !a.mixed()) {
+    private static double mixture(IdleCurve curve, IdleReading a, IdleReading b, double turned, ScrewGain g) {
+        if (!a.mixed()) {
             return unread(curve, a, b, turned);
         }
         boolean mixed = follows(a, b);
@@ -89,7 +87,7 @@ final class HandSlip {
         double moved = mixed ? b.phi() - a.phi() : g.perTurn() * turned;
         double sum = mixed ? answered(moved, turned, g, Math.hypot(Math.hypot(a.phiSd(), b.phiSd()), STILL)) : 0.0;
         double unsure = mixed ? 0.0 : spread(g) * g.perTurn() * Math.abs(turned);
-        double lost = curve == null || !a.mixed() ? 0.0 : curve.lost(a.phi()) - curve.lost(a.phi() + moved);
+        double lost = curve.lost(a.phi()) - curve.lost(a.phi() + moved);
         double speed = Math.log(b.rpm() / a.rpm());
         // Far from its best an engine loses with the square of the way; it never gains so.
         double fallen = speed < lost ? LOST_PER_PHI2 * moved * moved : 0.0;
@@ -105,8 +103,7 @@ final class HandSlip {
         double sum = 0.0;
         for (int off = -1; off <= 1; off++) {
             double w = off == 0 ? 1.0 - 2.0 * OFF_CHANCE : OFF_CHANCE;
-            sum += w * curve.density(speed, a.turns(), a.turns() + turned + (turned == 0.0 ? 0.0 : off * OFF_TURNS),
-                    sd);
+            sum += w * curve.density(speed, a.turns(), a.turns() + turned + off * OFF_TURNS, sd);
         }
         return Math.log(Math.max(1e-12, sum)) + charged(a, b, speed);
     }

@@ -204,9 +204,9 @@ public final class IdleGuide {
         }
         IdleReading here = r.at(turns, stop);
         slip = Optional.empty();
-        if (before != null && m.kind() == Kind.SCREWS && !takenBack) {
-            ScrewGain g = gain();
-            slip = HandSlip.of(before, here, m.by(), g, curve, doubted);
+        @Nullable IdleCurve known = curve;
+        if (before != null && known != null && m.kind() == Kind.SCREWS && !takenBack) {
+            slip = HandSlip.of(before, here, m.by(), gain(), known, doubted);
             if (slip.isPresent()) {
                 // Where the screws really stand follows from what was read.
                 here = placed(slip.get(), before, here, m.by());

@@ -392,11 +392,15 @@ public final class RunningEngine {
      */
     public synchronized void start() {
         if (stalled) {
-            stalled = false;
-            rpm = idleRpm;
-            manifold = ambientPa - EngineSimulator.idleVacuumPa(sheet.engine().cam());
-            wet();
+            crank();
         }
+    }
+
+    private void crank() {
+        stalled = false;
+        rpm = idleRpm;
+        manifold = ambientPa - EngineSimulator.idleVacuumPa(sheet.engine().cam());
+        wet();
     }
 
     /**
@@ -406,12 +410,11 @@ public final class RunningEngine {
     public synchronized void begin() {
         double clock = timeS;
         double coolant = coolantK;
-        boolean chance = !noiseless;
-        stalled = true;
-        start();
+        boolean without = noiseless;
+        crank();
         noiseless = true;
         run(SETTLES_S);
-        noiseless = !chance;
+        noiseless = without;
         timeS = clock;
         coolantK = coolant;
     }
@@ -576,7 +579,7 @@ public final class RunningEngine {
 
     /** {@return mixture burnt when all has settled at the present screws and stops, mean over the barrels; no noise} */
     public double settledLambda() {
-        return settled(allTurns().stream().mapToDouble(t -> t).toArray()).lambda();
+        return settled(turnsNow()).lambda();
     }
 
     /**
@@ -620,7 +623,7 @@ public final class RunningEngine {
      * @return whether it did not die
      */
     public boolean keepsRunning(double seconds) {
-        RunningEngine twin = twin(allTurns().stream().mapToDouble(t -> t).toArray(), false);
+        RunningEngine twin = twin(turnsNow(), false);
         twin.run(seconds);
         return !twin.stalled;
     }
@@ -637,6 +640,10 @@ public final class RunningEngine {
         twin.gear = gear;
         twin.wet();
         return twin;
+    }
+
+    private synchronized double[] turnsNow() {
+        return trims.clone();
     }
 
     private double gaussian() {

@@ -26,6 +26,10 @@ public class WordsOfTheAnswerTest {
     private static final BuildSheet SOUND = BuildSheetReader.parse("estate.json", DemoDrive.sheetJson()
             .replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg"));
 
+    private static Part part(Stage stage, Part.Role role) {
+        return SOUND.carburetor().family().part(SOUND.carburetor(), stage, role).orElseThrow();
+    }
+
     private static Advice sound(Map<Fault, Double> faults) {
         return fitted(SOUND, faults);
     }
@@ -87,8 +91,7 @@ public class WordsOfTheAnswerTest {
     /** Jets a tenth too large make up on the mean for a supply that runs short: the circuit is not settled for that. */
     @Test
     public void aCircuitThatALikelyFaultActsOnIsNotSettledThoughItReadsOnTarget() {
-        Part jet = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.SECONDARY, Part.Role.METERING_FUEL)
-                .orElseThrow();
+        Part jet = part(Stage.SECONDARY, Part.Role.METERING_FUEL);
         BuildSheet rich = jet.fit(SOUND, Stage.SECONDARY, 1.1 * jet.of(SOUND.carburetor(), Stage.SECONDARY));
         Advice a = fitted(rich, Map.of(Fault.FALLING_FUEL_LEVEL, 1.0));
         assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
@@ -105,8 +108,7 @@ public class WordsOfTheAnswerTest {
     @Test
     public void onlyALeanIdleIsTakenForALeak() {
         for (double way : new double[] {0.85, 1.15}) {
-            Part feed = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.PRIMARY, Part.Role.IDLE_FUEL)
-                    .orElseThrow();
+            Part feed = part(Stage.PRIMARY, Part.Role.IDLE_FUEL);
             BuildSheet other = feed.fit(SOUND, Stage.PRIMARY, way * feed.of(SOUND.carburetor(), Stage.PRIMARY));
             Advice a = fitted(other, Map.of());
             CircuitFinding idle = a.circuits().stream().filter(c -> c.circuit().role() == Circuit.Role.IDLE
@@ -131,8 +133,7 @@ public class WordsOfTheAnswerTest {
     @Test
     public void aLookThatIsWorthItThoughPartsAreLikelierSaysThatTheyAre() {
         // Lean idle feeds over a leak: what the feeds explain leaves the leak less likely, and a look is still cheap.
-        Part feed = SOUND.carburetor().family().part(SOUND.carburetor(), Stage.PRIMARY, Part.Role.IDLE_FUEL)
-                .orElseThrow();
+        Part feed = part(Stage.PRIMARY, Part.Role.IDLE_FUEL);
         BuildSheet lean = feed.fit(SOUND, Stage.PRIMARY, 0.93 * feed.of(SOUND.carburetor(), Stage.PRIMARY));
         Advice a = fitted(lean, Map.of(Fault.VACUUM_LEAK, 0.5));
         double parts = probability(a, h -> h.cause().equals(Hypothesis.CALIBRATION));

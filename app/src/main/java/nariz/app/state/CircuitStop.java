@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
 
 /** A stop whose state is the finding of one circuit. */
 class CircuitStop implements Stop {
+    /** What a circuit delivers to two banks that agree differs by less than this share of what the sheet says. */
     private static final double BANKS_DIFFER = 0.03;
 
     private final String id;

@@ -229,8 +229,8 @@ final class DriveOpener {
     static Drive analyse(long opening, BuildSheet sheet, DriveLog log, Decisions decisions,
             List<Quality.Finding> odd, Optional<Long> run, Optional<Previous> before, BooleanSupplier cancelled) {
         DriveLog counted = log.without(decisions.excluded());
-        Request asked = Request.of(sheet, counted).withRuledOut(decisions.checked());
-        Analysis a = Analysis.of(before.map(asked::withPrevious).orElse(asked), cancelled);
+        Analysis a = Analysis.of(Request.of(sheet, counted).withRuledOut(decisions.checked()).withPrevious(before),
+                cancelled);
         Trace trace = Trace.of(a);
         TipInSeries tipIns = TipInSeries.of(a);
         return new Drive(opening, sheet, counted, a, trace, Boundaries.of(sheet, a), decisions, odd, run, before,
