@@ -10,6 +10,7 @@ import java.util.function.LongFunction;
 import nariz.exam.Accuracy;
 import nariz.exam.AlteredExam;
 import nariz.exam.ComparisonStudy;
+import nariz.exam.DampersExam;
 import nariz.exam.IdleExam;
 import nariz.exam.OpeningsExam;
 import nariz.exam.PracticeCase;
@@ -29,6 +30,7 @@ final class AccuracyCommand implements Callable<Integer> {
     private static final String TWO_BARRELS = "block-metered-2";
     private static final String STRANGERS = "strangers";
     private static final String OPENINGS = "openings";
+    private static final String DAMPERS = "dampers";
     private static final String OTHERS = "stack-jet, constant-depression, progressive-twin, single-venturi";
 
     @Spec
@@ -44,8 +46,8 @@ final class AccuracyCommand implements Callable<Integer> {
             description = "engines with this family of carburetor: " + FOUR_BARRELS + " (both kinds in turn), "
                     + TWO_BARRELS + ", " + OTHERS + ", or "
                     + STRANGERS + ": four-barrels of other laws than the estimator's, or "
-                    + OPENINGS
-                    + ": their accelerator pumps")
+                    + OPENINGS + ": their accelerator pumps, or " + DAMPERS
+                    + ": the dampers of constant-depression ones")
     private String family;
 
     @Option(names = "--reference", paramLabel = "FOLDER",
@@ -96,6 +98,8 @@ final class AccuracyCommand implements Callable<Integer> {
         }
         if (OPENINGS.equals(family)) {
             OpeningsExam.report(first, count, out::println, progress);
+        } else if (DAMPERS.equals(family)) {
+            DampersExam.report(first, count, out::println, progress);
         } else if (comparisons) {
             ComparisonStudy.report(first, count, out::println, progress);
         } else {
@@ -116,8 +120,7 @@ final class AccuracyCommand implements Callable<Integer> {
             case STRANGERS -> PracticeCase::stranger;
             default -> throw new ParameterException(spec.commandLine(), "found --family " + family
                     + ". There are practice engines with " + FOUR_BARRELS + ", " + TWO_BARRELS + ", " + OTHERS
-                    + ", " + STRANGERS
-                    + " and " + OPENINGS + ".");
+                    + ", " + STRANGERS + ", " + OPENINGS + " and " + DAMPERS + ".");
         };
     }
 }

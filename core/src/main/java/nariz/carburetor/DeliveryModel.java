@@ -1,5 +1,7 @@
 package nariz.carburetor;
 
+import java.util.Optional;
+
 /**
  * The carburetor of a build sheet as a function: engine speed, manifold vacuum and, where known, throttle, to air,
  * plate angles and the fuel of every circuit. Steady state; transients are the observation's business. An instance may
@@ -103,6 +105,15 @@ public interface DeliveryModel {
      */
     default double edgeTravelM(double thetaRad) {
         return Double.NaN;
+    }
+
+    /**
+     * A piston whose lift follows the air.
+     *
+     * @return it; empty where nothing moves but the plates
+     */
+    default Optional<Piston> piston() {
+        return Optional.empty();
     }
 
     /**

@@ -111,10 +111,20 @@ public interface Family {
     }
 
     /**
-     * Sizes of the accelerator pump's parts.
+     * How dampers hold pistons back that carry needles.
      *
      * @param sheet build sheet of this family
-     * @return ladders, the one that takes least work first; none where there is no pump
+     * @return the setting; empty where the family has none
+     */
+    default Optional<DamperSetting> damper(BuildSheet sheet) {
+        return Optional.empty();
+    }
+
+    /**
+     * Sizes of the parts of an accelerator pump, or of the damper that stands in for one.
+     *
+     * @param sheet build sheet of this family
+     * @return ladders, the one that takes least work first; none where there is neither
      */
     default List<Ladder> pumpParts(BuildSheet sheet) {
         return List.of();

@@ -4,6 +4,7 @@ import static nariz.text.Message.message;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import nariz.text.Message;
 import nariz.units.Dimension;
 import nariz.units.Units;
@@ -55,16 +56,18 @@ public final class Part {
         /** Says how much the shot is, and over which travel. */
         PUMP_VOLUME,
         /** Says when the pump starts. */
-        PUMP_START;
+        PUMP_START,
+        /** Holds back a piston that carries a needle as the throttle opens, which stands in for a pump. */
+        DAMPER;
 
         /** {@return whether it says when a second stage opens} */
         public boolean second() {
             return this == SECOND_SPRING || this == SECOND_LINKAGE;
         }
 
-        /** {@return whether it belongs to the accelerator pump} */
+        /** {@return whether it belongs to the accelerator pump, or to the damper that stands in for one} */
         public boolean pump() {
-            return this == PUMP_RATE || this == PUMP_VOLUME || this == PUMP_START;
+            return this == PUMP_RATE || this == PUMP_VOLUME || this == PUMP_START || this == DAMPER;
         }
     }
 
@@ -456,6 +459,17 @@ public final class Part {
                 : 0.0;
     }
 
+    /**
+     * The word on the sheet for a size, where a part comes in kinds.
+     *
+     * @param value size
+     * @return its kind; empty for a part that is measured
+     */
+    public Optional<String> kind(double value) {
+        return kinds.isEmpty() ? Optional.empty() : Optional.of(kinds.get(Math.clamp(Math.round(value), 0, kinds.size()
+                - 1)));
+    }
+
     /** {@return name in files of the profile this is a band of; empty for any other part} */
     public String profile() {
         return profile;
@@ -487,8 +501,7 @@ public final class Part {
                     stage)) * si)));
         }
         return sheet.withCarburetor(kinds.isEmpty() ? sheet.carburetor().with(path(stage), value * si)
-                : sheet.carburetor().with(path(stage), kinds.get(Math.clamp(Math.round(value), 0, kinds.size()
-                - 1))));
+                : sheet.carburetor().with(path(stage), kind(value).orElseThrow()));
     }
 
     /**
@@ -515,6 +528,9 @@ public final class Part {
         }
         if (role == Role.PUMP_START && dimension == Dimension.LENGTH && to == 0.0) {
             return message("part.title-slack", label());
+        }
+        if (role == Role.DAMPER && to == from) {
+            return message("part.title-top-up", label(), text(to));
         }
         return message("part.title", named(stage), text(from), text(to));
     }

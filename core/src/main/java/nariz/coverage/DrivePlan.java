@@ -14,7 +14,7 @@ import nariz.carburetor.Stage;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Regime;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.TipIn;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
@@ -185,7 +185,7 @@ public record DrivePlan(List<Item> items) {
         out.add(new Item(pump.get(), message("drive-plan.six-quick-openings-from"),
                 message("drive-plan.clear-road-nobody-behind"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN, message("drive-plan.stabs"), STABS, stabs));
-        Optional.ofNullable(a).flatMap(x -> x.advice().pump()).flatMap(PumpStudy.Finding::tells).ifPresent(t ->
+        Optional.ofNullable(a).flatMap(x -> x.advice().pump()).flatMap(OpeningStudy.Finding::tells).ifPresent(t ->
                 out.add(new Item(pump.get(),
                 message(Double.isNaN(t.opened()) ? "drive-plan.three-like" : "drive-plan.three-like-throttle",
                         (int) t.atS() / 60, t.atS() % 60, t.rpm(), Measure.vacuum(t.fromVacuumPa()), Measure.vacuum(

@@ -3,7 +3,7 @@ package nariz.diagnosis;
 import java.util.List;
 import java.util.Optional;
 import nariz.carburetor.Circuit;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.estimation.EarlierEstimate;
 import nariz.log.UnreadColumn;
 import nariz.text.Message;
@@ -36,7 +36,7 @@ public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> cir
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<Message> missing,
         List<String> assumed, String strategy, List<Previous.Scored> scored, List<Message> notes,
         List<RuleOfThumb> schools, List<BankFinding> banks, SensorFinding sensor, Optional<EarlierEstimate> carried,
-        Optional<PumpStudy.Finding> pump, DriveDynamics dynamics, List<UnreadColumn> unread,
+        Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics, List<UnreadColumn> unread,
         Optional<NeedleProfile> needle) {
     /** Copies the lists. */
     public Advice {

@@ -17,7 +17,7 @@ import nariz.carburetor.Ladder;
 import nariz.carburetor.Needle;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.SecondStageStudy;
 import nariz.estimation.Banks;
 import nariz.estimation.Cell;
@@ -45,7 +45,7 @@ final class AdviceBuilder {
     private final Kit kit;
     private final Optional<Previous> previous;
     private Optional<AwaitedPull> awaited = Optional.empty();
-    private Optional<PumpStudy.Finding> pump = Optional.empty();
+    private Optional<OpeningStudy.Finding> pump = Optional.empty();
     private int openings;
     private DriveDynamics dynamics = DriveDynamics.NONE;
 
@@ -87,7 +87,7 @@ final class AdviceBuilder {
     }
 
     /** What the openings of the throttle and other moving moments showed. */
-    AdviceBuilder moments(int usable, Optional<PumpStudy.Finding> ofOpenings, DriveDynamics others) {
+    AdviceBuilder moments(int usable, Optional<OpeningStudy.Finding> ofOpenings, DriveDynamics others) {
         openings = usable;
         pump = ofOpenings;
         dynamics = others;
@@ -283,7 +283,7 @@ final class AdviceBuilder {
         return out;
     }
 
-    private static List<Message> openingsSay(PumpStudy.Finding f) {
+    private static List<Message> openingsSay(OpeningStudy.Finding f) {
         List<Message> out = new ArrayList<>();
         out.add(message("pump.lean-area", f.openings(), f.lean()[0], f.lean()[1], f.lean()[2], f.leanAfter()[0],
                 f.leanAfter()[1], f.leanAfter()[2]));
@@ -339,7 +339,7 @@ final class AdviceBuilder {
     /** Slack costs a feeler gauge and no part: it is looked at before anything of the pump is undone. */
     private Optional<Message> slackFirst(Decision.Step s) {
         boolean undoes = s.ladder().part().role().pump() && s.ladder().part().role() != Part.Role.PUMP_START;
-        return pump.map(f -> f.percent(PumpStudy.Cause.SLACK)).filter(p -> undoes && p >= SLACK_PERCENT).map(p ->
+        return pump.map(f -> f.percent(OpeningStudy.Cause.SLACK)).filter(p -> undoes && p >= SLACK_PERCENT).map(p ->
                 message("advice-builder.look-at-the-arm-first", p));
     }
 
@@ -399,7 +399,7 @@ final class AdviceBuilder {
                     c.part().text(c.to()));
         }
         if (c.part().role().pump()) {
-            PumpStudy.Cause cause = pump.map(PumpStudy.Finding::answered).orElse(PumpStudy.Cause.SOUND);
+            OpeningStudy.Cause cause = pump.map(OpeningStudy.Finding::answered).orElse(OpeningStudy.Cause.SOUND);
             return message("advice-builder.pump-change", cause.label(), pump.map(f -> f.percent(cause))
                     .orElse(0L), c.title());
         }

@@ -9,7 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import nariz.carburetor.Circuit;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.estimation.EarlierEstimate;
 import nariz.estimation.Slope;
 import nariz.log.ColumnPlan;
@@ -81,7 +81,7 @@ public final class AdviceJson {
         return m;
     }
 
-    private static Map<String, Object> pump(PumpStudy.Finding f) {
+    private static Map<String, Object> pump(OpeningStudy.Finding f) {
         Map<String, Object> causes = new LinkedHashMap<>();
         f.causes().forEach((c, p) -> causes.put(c.key(), round(p, 3)));
         Map<String, Object> m = new LinkedHashMap<>();
@@ -204,6 +204,8 @@ public final class AdviceJson {
         m.put("from", round(c.from(), 3));
         m.put("to", round(c.to(), 3));
         m.put("unit", c.part().unit());
+        c.part().kind(c.from()).ifPresent(k -> m.put("fromKind", k));
+        c.part().kind(c.to()).ifPresent(k -> m.put("toKind", k));
         m.put("when", c.now() ? "now" : "after-reading-again");
         m.put("effort", round(c.effort(), 3));
         m.put("reasons", english(c.reasons()));

@@ -11,7 +11,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.TipIn;
 import nariz.dynamics.TipIns;
 import nariz.estimation.Estimate;
@@ -52,7 +52,7 @@ public final class Analysis {
 
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
             List<Decision.Step> decided, List<TipIn> tipIns, int openings,
-            Optional<PumpStudy.Finding> pump, DriveDynamics dynamics) {
+            Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
@@ -120,11 +120,11 @@ public final class Analysis {
         WhatIf whatIf = new WhatIf(o, e);
         // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.
         List<TipIn> tipIns = TipIns.of(o, whatIf::phi);
-        Optional<PumpStudy.Finding> pump = decided.isEmpty() && decision.checks(decided).isEmpty() ? PumpStudy.of(o,
-                whatIf::phi, tipIns, q.previous().map(Previous::tookUpSlack).orElse(false),
-                cancelled)
+        Optional<OpeningStudy.Finding> pump = decided.isEmpty() && decision.checks(decided).isEmpty()
+                ? OpeningStudy.of(o, whatIf::phi, tipIns, q.previous().map(Previous::madeGood).orElse(false), cancelled)
                 : Optional.empty();
-        int openings = pump.map(PumpStudy.Finding::openings).orElseGet(() -> PumpStudy.usable(o, whatIf::phi, tipIns));
+        int openings = pump.map(OpeningStudy.Finding::openings).orElseGet(() -> OpeningStudy.usable(o, whatIf::phi,
+                tipIns));
         DriveDynamics dynamics = DriveDynamics.of(o, whatIf, scorer, cancelled);
         return answered(q, o, new Found(e, scorer, posterior, decision, decided, tipIns, openings, pump, dynamics),
                 whatIf);
@@ -152,7 +152,7 @@ public final class Analysis {
         List<Decision.Step> waiting = checks.isEmpty() ? shared.waiting(chosen) : List.of();
         chosen.removeAll(waiting);
         Optional<AwaitedPull> awaited = waiting.isEmpty() ? Optional.empty() : Optional.of(shared.pull());
-        f.pump().flatMap(PumpStudy.Finding::change).ifPresent(a -> chosen.add(new Decision.Step(a.ladder(), a.from(),
+        f.pump().flatMap(OpeningStudy.Finding::change).ifPresent(a -> chosen.add(new Decision.Step(a.ladder(), a.from(),
                 a.to())));
         if (chosen.isEmpty() && checks.isEmpty() && waiting.isEmpty()) {
             // The second stage is the last to be touched, and by itself.

@@ -11,7 +11,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
@@ -70,7 +70,7 @@ final class CircuitFindings {
      * @return one for every circuit of the family
      */
     List<CircuitFinding> of(List<Change> changes, Optional<double[]> fault, boolean likely,
-            Optional<PumpStudy.Finding> pump, int openings) {
+            Optional<OpeningStudy.Finding> pump, int openings) {
         List<CircuitFinding> out = new ArrayList<>();
         double most = family().circuits().stream().filter(this::used).mapToDouble(c -> fault.map(f -> size(c, f))
                 .orElse(0.0)).max().orElse(0.0);
@@ -85,7 +85,7 @@ final class CircuitFindings {
             Status status;
             if (c.role() == Circuit.Role.PUMP) {
                 status = blamed ? Status.OFF : pump.isPresent() ? Status.SETTLED
-                        : openings >= PumpStudy.FEWEST ? Status.WAITING : Status.NOT_READ;
+                        : openings >= OpeningStudy.FEWEST ? Status.WAITING : Status.NOT_READ;
             } else if (read[1] < LEAST_READ_S) {
                 status = Status.NOT_READ;
             } else if (blamed) {

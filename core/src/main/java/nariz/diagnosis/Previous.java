@@ -77,9 +77,10 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Earlie
         return out;
     }
 
-    /** {@return whether the advice before took up the slack of the pump arm, which leaves no trace on a sheet} */
-    boolean tookUpSlack() {
-        return fitted.stream().anyMatch(p -> p.part().role() == Part.Role.PUMP_START && p.to() == 0.0);
+    /** {@return whether the advice before took up a pump's slack or filled the dampers: no sheet has a trace of it} */
+    boolean madeGood() {
+        return fitted.stream().anyMatch(p -> (p.part().role() == Part.Role.PUMP_START && p.to() == 0.0)
+                || (p.part().role() == Part.Role.DAMPER && p.to() == p.from()));
     }
 
     /** The prediction against what is measured now; empty when other parts are fitted than were advised. */

@@ -2,7 +2,6 @@ package nariz.dynamics;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
@@ -40,9 +39,10 @@ final class PumpFit {
     private static final double[] SHARE_PRIOR = {0.3, 0.4, 0.3};
     private static final double[] TAU_PRIOR = {0.3, 0.4, 0.3};
     private static final double NU = 4.0;
-    private static final double NOISE = 0.03;
+    static final double NOISE = 0.03;
     private static final double OF_EXCURSION = 0.20;
     private static final double APART_S = 0.4;
+    static final double WEIGHED_FROM_S = -0.1;
     /** An opening that the model gets wrong altogether, and what its readings then scatter by. */
     private static final double MISSED = 0.1;
     private static final double MISSED_SD = 0.15;
@@ -50,8 +50,6 @@ final class PumpFit {
     private static final int MOST_STABS = 16;
     private static final int TOGETHER = 6;
     private static final double HOPELESS = 14.0;
-    private static final double KEPT = 0.995;
-    private static final int MOST_KEPT = 300;
     private static final int PUMPS = RATES.length * SLACK_DEG.length * STROKES.length;
     private static final int READ = LATER_S.length * LAGS.length;
     private static final int OTHERS = TAUS_S.length * SHARES.length * STREAMS.length * READ;
@@ -180,29 +178,17 @@ final class PumpFit {
             best = Math.max(best, log[k]);
         }
         List<Sample> all = new ArrayList<>();
-        double sum = 0.0;
         for (int k = 0; k < log.length; k++) {
             double w = Math.exp(log[k] - best);
-            sum += w;
             if (w > 1e-5) {
                 int p = k / OTHERS;
                 Other o = other(k % OTHERS);
                 all.add(new Sample(setting(p), SHARES[o.share], TAUS_S[o.tau], STREAMS[o.stream], w));
             }
         }
-        all.sort(Comparator.comparingDouble(Sample::weight).reversed());
         List<Sample> out = new ArrayList<>();
-        double kept = 0.0;
-        for (Sample s : all) {
-            if (kept > KEPT * sum || out.size() >= MOST_KEPT) {
-                break;
-            }
-            out.add(s);
-            kept += s.weight();
-        }
-        double total = kept;
-        return out.stream().map(s -> new Sample(s.pump(), s.share(), s.tauS(), s.stream(),
-                s.weight() / total)).toList();
+        Likeliest.of(all, Sample::weight, (x, w) -> out.add(new Sample(x.pump(), x.share(), x.tauS(), x.stream(), w)));
+        return out;
     }
 
     private static double square(double x) {
@@ -211,6 +197,11 @@ final class PumpFit {
 
     /** Log likelihood of an opening's readings. */
     static double likelihood(Stab s, float[] burnt, double[] keeps, double laterS) {
+        return likelihood(s, burnt, keeps, laterS, NOISE, WEIGHED_FROM_S);
+    }
+
+    /** The same where readings scatter otherwise, ln lambda, and are weighed from some moment on, s. */
+    static double likelihood(Stab s, float[] burnt, double[] keeps, double laterS, double noise, double fromS) {
         int n = s.readings();
         double[] ln = new double[n];
         sensed(s, burnt, keeps, laterS / Stab.STEP_S, ln);
@@ -220,7 +211,7 @@ final class PumpFit {
         double product = 1.0;
         int together = 0;
         for (int k = 0; k < n; k++) {
-            if (s.kind(k) == 0 || s.afterS(k) < -0.1) {
+            if (s.kind(k) == 0 || s.afterS(k) < fromS) {
                 continue;
             }
             double r = s.lnLambda(k) - ln[k] - offset;
@@ -228,7 +219,7 @@ final class PumpFit {
                 continue;
             }
             double excursion = ln[k] + s.lnPhi(k);
-            double scale2 = NOISE * NOISE + square(OF_EXCURSION * excursion);
+            double scale2 = noise * noise + square(OF_EXCURSION * excursion);
             double u = 1.0 + r * r / (NU * scale2);
             // scale2 (1 + u)^(nu + 1), the logarithm of which is taken for several readings at once.
             product *= scale2 * u * u * u * u * u;

@@ -190,6 +190,11 @@ final class Stab {
         return metered;
     }
 
+    /** Air that passes the carburetors at a step, kg/s. */
+    double carburetorAir(int k) {
+        return metered[k] / phi[k];
+    }
+
     float[] air() {
         return air;
     }

@@ -1,19 +1,26 @@
 package nariz.dynamics;
 
+import nariz.carburetor.DamperSetting;
+import nariz.carburetor.Piston;
 import nariz.carburetor.PumpSetting;
 
 /**
- * What pump, walls and sensor make of an opening of the throttle.
+ * What pump or damper, walls and sensor make of an opening of the throttle.
  *
  * <p>Pump: the arm presses lift times stroke out of the chamber over the plate's travel; the nozzles let it out at no
  * more than their rate; what the chamber lacks after the plate has closed comes back through the inlet check valve with
- * a time constant. Walls: dF/dt = X f - F/tau, burnt = (1 - X) f + F/tau with X = x p/p_ambient (Aquino, SAE 810494,
- * 1981). Wells: the fuel lags behind the air's depression; first order, judgement. Sensor: first-order lag on lambda
- * behind the gas's delay.
+ * a time constant. Damper: the piston of a constant-depression carburetor rises at a speed in proportion to how far it
+ * is from rest (an orifice in the damper), or to what the air lifts more than its weight (a dashpot), and falls with a
+ * time constant of its own; what the jet gives follows from where it is ({@link Piston}). Walls: dF/dt = X f - F/tau,
+ * burnt = (1 - X) f + F/tau with X = x p/p_ambient (Aquino, SAE 810494, 1981). Wells: the fuel lags behind the air's
+ * depression; first order, judgement. Sensor: first-order lag on lambda behind the gas's delay.
  */
 final class StabModel {
     /** Plate travel that is noise of the channel, rad: four thousandths of the throttle. */
     private static final double PLAY_RAD = 0.0055;
+    /** Lift at which both laws of a damper agree near rest is twice this: the depression goes with lift squared. */
+    private static final double PULLS = 0.15;
+    private static final double NEAR = 1e-4;
 
     private StabModel() {
     }
@@ -76,6 +83,27 @@ final class StabModel {
     }
 
     /**
+     * What a piston that rises late adds to the fuel of one that rests where the air carries it.
+     *
+     * @param s opening
+     * @param piston piston
+     * @param d how it is held back
+     * @param dashpot whether its speed follows the force on it, else its distance from rest
+     * @param out receives kg/s times the stoichiometric ratio by step; negative where it falls late
+     */
+    static void piston(Stab s, Piston piston, DamperSetting d, boolean dashpot, float[] out) {
+        double y = piston.rest(s.carburetorAir(0));
+        for (int k = 0; k < out.length; k++) {
+            double air = s.carburetorAir(k);
+            double away = piston.rest(air) - y;
+            double rate = away <= 0.0 ? 1.0 / d.fallS() : !dashpot || away < NEAR ? 1.0 / d.riseS()
+                    : PULLS * (piston.pull(y, air) - 1.0) / (away * d.riseS());
+            y += away * (1.0 - Math.exp(-Stab.STEP_S * rate));
+            out[k] = (float) (s.metered()[k] * (piston.fuel(y, air) - 1.0));
+        }
+    }
+
+    /**
      * What of the pump's fuel is burnt: most of its stream strikes the walls, whatever the load.
      *
      * @param s opening
@@ -113,5 +141,22 @@ final class StabModel {
             out[k] = (float) ((1.0 - wets) * fuel[k] + off);
             film = film * keeps + wets * fuel[k] * tauS * (1.0 - keeps);
         }
+    }
+
+    /**
+     * What burns of what the carburetor meters by itself, pump and damper apart.
+     *
+     * @param s opening
+     * @param lagS lag of the fuel in wells and passages, s
+     * @param x share that wets the walls at full load
+     * @param tauS evaporation time, s
+     * @return kg/s times the stoichiometric ratio by step
+     */
+    static float[] alone(Stab s, double lagS, double x, double tauS) {
+        float[] metered = new float[Stab.STEPS];
+        float[] out = new float[Stab.STEPS];
+        metered(s, lagS, metered);
+        burnt(s, metered, x, tauS, true, out);
+        return out;
     }
 }

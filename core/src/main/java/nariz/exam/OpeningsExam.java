@@ -22,7 +22,7 @@ import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Previous;
 import nariz.diagnosis.Request;
 import nariz.diagnosis.Verdict;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.family.metered.MeteredParts;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
@@ -75,10 +75,10 @@ public final class OpeningsExam {
 
         boolean right() {
             return switch (hidden) {
-                case NOZZLE_SMALL -> first.equals(PumpStudy.Cause.RATE.key());
-                case SLACK -> first.equals(PumpStudy.Cause.SLACK.key());
-                case NOZZLE_SMALL_AND_SLACK -> first.equals(PumpStudy.Cause.RATE.key())
-                        || first.equals(PumpStudy.Cause.SLACK.key());
+                case NOZZLE_SMALL -> first.equals(OpeningStudy.Cause.RATE.key());
+                case SLACK -> first.equals(OpeningStudy.Cause.SLACK.key());
+                case NOZZLE_SMALL_AND_SLACK -> first.equals(OpeningStudy.Cause.RATE.key())
+                        || first.equals(OpeningStudy.Cause.SLACK.key());
                 default -> !needless;
             };
         }

@@ -1,6 +1,7 @@
 package nariz.flow;
 
 import java.util.List;
+import java.util.Optional;
 import nariz.carburetor.Bands;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Carburetor;
@@ -9,6 +10,7 @@ import nariz.carburetor.Coefficients;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Needle;
+import nariz.carburetor.Piston;
 import nariz.carburetor.Stage;
 import nariz.units.Units;
 
@@ -22,9 +24,10 @@ import nariz.units.Units;
  * rho_f g h)), A = pi/4 (d_j² - d_n²), d_n the needle's diameter at the distance y H + t p below its shoulder with the
  * jet lowered by t turns of pitch p. C = C_0/(1 + B/sqrt(Re)), Re = v (d_j - d_n)/nu: narrow annuli lose discharge
  * (Heywood 1988, section 7.2.3, on small orifices). The circuits are bands of stations; what the annulus delivers is
- * shared among them by where the needle stands.
+ * shared among them by where the needle stands. Away from rest the depression is the air's own,
+ * P = (m/(b D (y H + g)))²/(2 rho_a).
  */
-public final class NeedleModel extends BracketedRoot implements DeliveryModel {
+public final class NeedleModel extends BracketedRoot implements DeliveryModel, Piston {
     /** Shoulder of a needle that sits as drawn, m: an offset, so that it can be drawn as a factor. */
     static final double SHOULDER_DRAWN = 3e-3;
     private static final double KINEMATIC_VISCOSITY = 5.5e-7;
@@ -129,7 +132,8 @@ public final class NeedleModel extends BracketedRoot implements DeliveryModel {
         double fuel = count * fuelKgPerS(y, depression(y, air));
         double at = place(y);
         for (Circuit c : circuits) {
-            out.put(c, stoich / engineAirKgPerS * fuel * bands.share(c.index(), at, stations));
+            out.put(c, c.role() == Circuit.Role.PUMP ? 0.0 : stoich / engineAirKgPerS * fuel * bands.share(c.index(),
+                    at, stations));
         }
         out.state(engineAirKgPerS, thetaRad, 0.0);
         out.enrichment(0.0);
@@ -153,12 +157,45 @@ public final class NeedleModel extends BracketedRoot implements DeliveryModel {
 
     /** Depression at the jet with the piston at a lift, Pa: its own while it floats, the air's where it cannot. */
     private double depression(double y, double airKgPerS) {
-        double floats = depressionPa * (1.0 + rise * y);
-        if (y > 0.0 && y < 1.0) {
-            return floats;
-        }
+        return y > 0.0 && y < 1.0 ? floats(y) : drawn(y, airKgPerS);
+    }
+
+    /** Depression that carries the piston at a lift, Pa. */
+    private double floats(double y) {
+        return depressionPa * (1.0 + rise * y);
+    }
+
+    /** Depression of the air that passes under the piston held at a lift, Pa. */
+    private double drawn(double y, double airKgPerS) {
         double speed = airKgPerS / (widthM * (y * liftM + gapM));
         return speed * speed / (2.0 * airDensity);
+    }
+
+    @Override
+    public Optional<Piston> piston() {
+        return Optional.of(this);
+    }
+
+    @Override
+    public double rest(double airKgPerS) {
+        return lift(airKgPerS / count);
+    }
+
+    @Override
+    public double bridgeM2(double lift) {
+        return count * widthM * (lift * liftM + gapM);
+    }
+
+    @Override
+    public double pull(double lift, double airKgPerS) {
+        return drawn(lift, airKgPerS / count) / floats(lift);
+    }
+
+    @Override
+    public double fuel(double lift, double airKgPerS) {
+        double air = airKgPerS / count;
+        double y = lift(air);
+        return fuelKgPerS(lift, drawn(lift, air)) / fuelKgPerS(y, depression(y, air));
     }
 
     /** Where the jet's rim stands on the needle, in stations. */

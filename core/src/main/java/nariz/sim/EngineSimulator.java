@@ -11,6 +11,7 @@ import nariz.carburetor.Ambient;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Cam;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.DamperSetting;
 import nariz.carburetor.Delivery;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.PumpModel;
@@ -79,6 +80,7 @@ public final class EngineSimulator {
     private final long quirksSeed;
     private boolean twoSensors;
     private @Nullable PumpSetting strangePump;
+    private Optional<DamperSetting> damper;
     /** Whether air or vacuum opens the second stage. */
     private final boolean drawnOpen;
 
@@ -120,6 +122,7 @@ public final class EngineSimulator {
         drawnOpen = !fitted.carburetor().family().linked(fitted.carburetor());
         shots = fitted.carburetor().family().circuit(Stage.PRIMARY, Circuit.Role.PUMP).orElse(null);
         flow = plain.newDelivery();
+        damper = fitted.carburetor().family().damper(fitted);
         // A car is about as heavy and blunt as its engine can pull.
         scale = Math.clamp(Math.pow(fitted.engine().displacementM3() * fitted.engine().redlineRpm() / 21.3, 0.9), 0.3,
                 1.6);
@@ -160,6 +163,17 @@ public final class EngineSimulator {
      */
     public EngineSimulator withTwoSensors() {
         twoSensors = true;
+        return this;
+    }
+
+    /**
+     * Fills the dampers otherwise than the sheet says.
+     *
+     * @param hidden how they really hold the pistons back
+     * @return this
+     */
+    public EngineSimulator withDamper(DamperSetting hidden) {
+        damper = Optional.of(hidden);
         return this;
     }
 
@@ -352,7 +366,8 @@ public final class EngineSimulator {
         /** Pressure at which plates and leak pass what the cylinders draw, by bisection. */
         private double settledPressure(double guessKgPerS) {
             double k = fitted.ambient().temperatureK();
-            double area = model.plateArea(theta, guessKgPerS);
+            double plates = model.plateArea(theta, guessKgPerS);
+            double area = piston.map(p -> p.inARow(plates)).orElse(plates);
             double inlet = ambientPa - cleanerPa(guessKgPerS);
             double low = 8e3;
             double high = ambientPa - 30;
@@ -415,11 +430,12 @@ public final class EngineSimulator {
                 model.evaluateAir(drawn, Math.min(carb, 3 * drawn), vacuum, theta, flow);
             }
             fresh = !fresh;
+            double late = piston.map(p -> p.step(Math.min(carb, 3 * drawn), STEP_S)).orElse(1.0);
             double fuel = 0;
             double perPhi = drawn / fitted.fuel().stoichAfr();
             fallLevel(drawn);
             for (Circuit c : circuits) {
-                double phi = flow.phi(c) * strays(c, drawn) * level;
+                double phi = flow.phi(c) * strays(c, drawn) * level * late;
                 if (strangePump != null && drawnOpen && c.is(Stage.SECONDARY, Circuit.Role.METERING)) {
                     phi = secondWell(phi * perPhi, drawn) / perPhi;
                 }
@@ -453,6 +469,8 @@ public final class EngineSimulator {
 
         private final double[] phiNow = new double[circuits.size()];
         private double lambdaNow = 1;
+        private final Optional<DampedPiston> piston = model.piston().flatMap(p -> damper.map(d -> new DampedPiston(p, d,
+                quirksSeed)));
         private double column;
         private double second;
         /** How far walls and wells stray from the usual, 0.8 to 1.2. */

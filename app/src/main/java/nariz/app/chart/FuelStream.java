@@ -19,6 +19,7 @@ import nariz.app.state.Stops;
 import nariz.app.theme.Palette;
 import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Family;
 import nariz.carburetor.Needle;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.CircuitFinding;
@@ -117,10 +118,12 @@ public final class FuelStream extends Picture {
         branches(g, p, geo, d, branches, total);
     }
 
-    /** One stage after the other, each in the order of work. */
+    /** One stage after the other, each in the order of work; a damper moves what others deliver and is no branch. */
     private static List<Circuit> branches(Drive d) {
-        return d.sheet().carburetor().family().circuits().stream().sorted(Comparator.comparing(Circuit::stage))
-                .toList();
+        Family family = d.sheet().carburetor().family();
+        boolean pump = family.pumpSetting(d.sheet()).isPresent();
+        return family.circuits().stream().filter(c -> pump || c.role() != Circuit.Role.PUMP)
+                .sorted(Comparator.comparing(Circuit::stage)).toList();
     }
 
     /** A selection is summed up once, not with every pulse of its easing in. */

@@ -12,7 +12,7 @@ import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.TipInSeries;
 import nariz.app.theme.Palette;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.TipIn;
 import nariz.dynamics.TipIns;
 
@@ -105,7 +105,7 @@ public final class TipInPicture extends SteppedPicture {
                 curve(g, i -> e[i], clear(s.events().get(k).lean() ? p.lean() : p.faint(), 0.45), 1, w, h);
             }
         }
-        Optional<PumpStudy.Finding> found = d.analysis().advice().pump();
+        Optional<OpeningStudy.Finding> found = d.analysis().advice().pump();
         found.ifPresent(f -> {
             modelled(g, f.curve()[0], p.ink(), w, h);
             if (f.change().isPresent()) {
@@ -128,7 +128,7 @@ public final class TipInPicture extends SteppedPicture {
         g.setLineDashes(6, 4);
         g.beginPath();
         for (int k = 0; k < excess.length; k++) {
-            double x = x(k * PumpStudy.Finding.CURVE_S, w);
+            double x = x(k * OpeningStudy.Finding.CURVE_S, w);
             if (k == 0) {
                 g.moveTo(x, y(excess[k], h));
             } else {
@@ -147,7 +147,7 @@ public final class TipInPicture extends SteppedPicture {
         g.setLineDashes();
     }
 
-    private static void legend(GraphicsContext g, Palette p, PumpStudy.Finding f, double w, double h) {
+    private static void legend(GraphicsContext g, Palette p, OpeningStudy.Finding f, double w, double h) {
         double x = w - RIGHT + 18;
         double y = h - BOTTOM - 26;
         modelled(g, p.ink(), x, y);

@@ -30,7 +30,7 @@ class CircuitStop implements Stop {
     private final String id;
     private final Stage stage;
     private final Circuit.Role role;
-    /** The one circuit this stop is for, where its stage has several of that role; empty where any will do. */
+    /** The one circuit this stop is for, where there are several of that role; empty where any will do. */
     private final Optional<Circuit> only;
 
     /**
@@ -48,7 +48,7 @@ class CircuitStop implements Stop {
     }
 
     /**
-     * A stop of one circuit among several of its role: a band of stations.
+     * A stop of one circuit among several of its role, in its own family or in others.
      *
      * @param circuit the circuit
      */
@@ -71,8 +71,8 @@ class CircuitStop implements Stop {
 
     @Override
     public final Optional<Circuit> circuit(Family family) {
-        return only.isPresent() ? only.filter(family.circuits()::contains) : alone(family) ? family.circuit(stage, role)
-                : Optional.empty();
+        return only.isPresent() ? family.circuits().stream().filter(only.get()::equals).findFirst() : alone(family)
+                ? family.circuit(stage, role) : Optional.empty();
     }
 
     /** Several of a role have a stop each. */

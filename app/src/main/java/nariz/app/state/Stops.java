@@ -18,8 +18,11 @@ public final class Stops {
     public static final Stop MAIN = new CircuitStop("main", Stage.PRIMARY, Role.METERING);
     /** Enrichment. */
     public static final Stop POWER = new PowerStop();
+    /** What makes up for the walls as the throttle opens, of any family: a pump, or a damper in its place. */
+    private static final List<Stop> OPENINGS = Families.all().stream().flatMap(f -> f.circuits().stream()).filter(c ->
+            c.role() == Role.PUMP).distinct().map(c -> (Stop) new OpeningStop(c)).toList();
     /** Accelerator pump. */
-    public static final Stop PUMP = new PumpStop();
+    public static final Stop PUMP = OPENINGS.stream().filter(s -> s.id().equals("pump")).findFirst().orElseThrow();
     /** Second stage, all of it. */
     public static final Stop SECONDARY = new SecondaryStop();
     /** The same road again, like with like; no circuit of its own. */
@@ -30,7 +33,8 @@ public final class Stops {
             f.circuits()
             .stream().filter(o -> o.is(c.stage(), c.role())).count() > 1)).distinct().toList();
     private static final List<Stop> ALL = Stream.of(List.of(IDLE, TRANSFER, MAIN), BANDS.stream().map(c -> (Stop)
-            new CircuitStop(c)).toList(), List.of(POWER, PUMP, SECONDARY, PROOF)).flatMap(List::stream).toList();
+            new CircuitStop(c)).toList(), List.of(POWER), OPENINGS, List.of(SECONDARY, PROOF)).flatMap(List::stream)
+            .toList();
 
     private Stops() {
     }

@@ -4,11 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Properties;
 import nariz.app.state.Glossary;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.state.Stops;
+import nariz.carburetor.Circuit;
+import nariz.carburetor.Families;
 import nariz.carburetor.SheetDraft;
 import nariz.diagnosis.Hypothesis;
 import nariz.testing.Bundles;
@@ -52,5 +55,21 @@ public class WindowWordsTest {
             Hypothesis.FAULTS.forEach(c -> assertThat(Session.causeLabel(c)).isNotBlank());
             assertThat(Glossary.words()).hasSizeGreaterThan(15).allMatch(w -> w.contains(": "));
         }
+    }
+
+    /** Sentences about an opening are asked for by the stop's name: pump and dampers have each their own. */
+    @Test
+    public void pumpAndDampersHaveTheirOwnSentences() throws IOException {
+        Properties base = Bundles.of(FOLDER.resolve("words.properties"));
+        List<String> both = List.of("look", "mind", "1", "2", "3", "4", "5", "proof", "nothing-known", "too-much",
+                "too-little", "leave", "no-part", "soon-again");
+        List<String> ids = Families.all().stream().flatMap(f -> f.circuits().stream()).filter(c -> c.role()
+                == Circuit.Role.PUMP).map(Circuit::id).distinct().toList();
+        assertThat(ids).containsExactlyInAnyOrder("pump", "damper");
+        for (String id : ids) {
+            both.forEach(k -> assertThat(base.stringPropertyNames()).contains("opening-stop." + id + "." + k));
+            assertThat(Stops.all()).filteredOn(s -> s.id().equals(id)).hasSize(1);
+        }
+        assertThat(base.stringPropertyNames()).contains("opening-stop.damper.sticks");
     }
 }

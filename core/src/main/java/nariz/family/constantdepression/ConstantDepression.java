@@ -15,6 +15,7 @@ import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Coefficient;
 import nariz.carburetor.Coefficients;
+import nariz.carburetor.DamperSetting;
 import nariz.carburetor.DeliveryModel;
 import nariz.carburetor.Engine;
 import nariz.carburetor.Ladder;
@@ -34,8 +35,9 @@ import nariz.units.Units;
 /** A piston that floats on the airflow and carries a needle: no idle, main and power circuits, but stations. */
 public final class ConstantDepression extends AbstractFamily {
     private static final String DIAMETERS = "primary.needle.diameters";
-    static final List<String> OILS = List.of("thin", "standard", "thick");
-    static final List<String> SPRINGS = List.of("soft", "standard", "stiff");
+    static final String STANDARD = "standard";
+    static final List<String> OILS = List.of("thin", STANDARD, "thick");
+    static final List<String> SPRINGS = List.of("soft", STANDARD, "stiff");
     private static final int MOST = 3;
     private static final int FEWEST_STATIONS = 5;
     private static final int MOST_STATIONS = 30;
@@ -88,6 +90,21 @@ public final class ConstantDepression extends AbstractFamily {
         return Optional.empty();
     }
 
+    /** Time constants of a rise by oil: judgement, from engine oil to gear oil. */
+    @Override
+    public Optional<DamperSetting> damper(BuildSheet sheet) {
+        return Optional.of(new DamperSetting(switch (sheet.carburetor().word(NeedleParts.DAMPER_OIL.field())) {
+            case "thin" -> 0.10;
+            case "thick" -> 0.28;
+            default -> 0.17;
+        }, DamperSetting.USUAL_FALL_S));
+    }
+
+    @Override
+    public List<Ladder> pumpParts(BuildSheet sheet) {
+        return List.of(new Ladder(own(NeedleParts.DAMPER_OIL), Stage.PRIMARY, 1, 1, 0, OILS.size() - 1.0, 0.03));
+    }
+
     @Override
     public double enrichmentPa(Carburetor c, Stage stage) {
         return 0.0;
@@ -101,8 +118,14 @@ public final class ConstantDepression extends AbstractFamily {
     @Override
     public Circuit trims(Part part, Stage stage) {
         int band = NeedleParts.NEEDLE_BANDS.indexOf(part);
-        return band >= 0 ? NeedleParts.CIRCUITS.get(band) : part.role() == Part.Role.FUEL_LEVEL ? NeedleParts.CRUISE
-                : NeedleParts.IDLE;
+        if (band >= 0) {
+            return NeedleParts.CIRCUITS.get(band);
+        }
+        return switch (part.role()) {
+            case FUEL_LEVEL, PISTON -> NeedleParts.CRUISE;
+            case DAMPER -> NeedleParts.DAMPER;
+            default -> NeedleParts.IDLE;
+        };
     }
 
     @Override
@@ -111,6 +134,11 @@ public final class ConstantDepression extends AbstractFamily {
         Stage p = Stage.PRIMARY;
         List<Ladder> all = new ArrayList<>();
         levelPutRight(sheet, NeedleParts.FLOAT_LEVEL).ifPresent(all::add);
+        if (!c.word(NeedleParts.PISTON_SPRING.field()).equals(STANDARD)) {
+            // A spring is no trim: one that is not the standard one can only go back to it.
+            double standard = SPRINGS.indexOf(STANDARD);
+            all.add(new Ladder(own(NeedleParts.PISTON_SPRING), p, 1, 1, standard, standard, 0.05));
+        }
         all.add(new Ladder(own(NeedleParts.JET_HEIGHT), p, 0.25, 12, -2.0, 6.0, 0.05));
         double jet = c.number("primary.jet") / Units.THOU;
         for (Part band : NeedleParts.NEEDLE_BANDS) {
@@ -119,9 +147,12 @@ public final class ConstantDepression extends AbstractFamily {
         return all;
     }
 
-    /** A band of the needle that a sheet without one would be given. */
+    /** A band of the needle that a sheet without one would be given; the standard oil. */
     @Override
     public Optional<Double> usual(BuildSheet sheet, Part part) {
+        if (part.role() == Part.Role.DAMPER) {
+            return Optional.of((double) OILS.indexOf(STANDARD));
+        }
         if (part.role() != Part.Role.STATION) {
             return Optional.empty();
         }
@@ -158,8 +189,8 @@ public final class ConstantDepression extends AbstractFamily {
         needle(p.object("needle"), bore, jet, numbers);
         numbers.put(at + "jetHeight", p.quantity("jetHeight", Dimension.TURNS, -6, 12, "1.5 turns", "0 turns"));
         numbers.put(at + "jetPitch", p.quantity("jetPitch", Dimension.LENGTH, 0.1e-3, 2e-3, "0.4 mm", "0.4 mm"));
-        words.put(at + "pistonSpring", p.choice("pistonSpring", SPRINGS, "standard"));
-        words.put(at + "damperOil", p.choice("damperOil", OILS, "standard"));
+        words.put(at + "pistonSpring", p.choice("pistonSpring", SPRINGS, STANDARD));
+        words.put(at + "damperOil", p.choice("damperOil", OILS, STANDARD));
         p.noOthers();
         numbers.put("fuelLevel", f.quantity("fuelLevel", Dimension.LENGTH, -12e-3, 12e-3, "0 mm", "0 mm"));
         f.noOthers();

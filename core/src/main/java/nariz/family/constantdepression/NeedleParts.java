@@ -29,8 +29,11 @@ final class NeedleParts {
     /** Needle with the piston high. */
     static final Circuit FULL = new Circuit("needle-full", "full", Stage.PRIMARY, Circuit.Role.METERING, 3, 0.07,
             SIZES);
+    /** Damper: does a pump's work as the piston rises. */
+    static final Circuit DAMPER = new Circuit("damper", "damper", Stage.PRIMARY, Circuit.Role.PUMP, 4, 0.30,
+            List.of());
     /** In the order of work. */
-    static final List<Circuit> CIRCUITS = List.of(IDLE, CRUISE, PULL, FULL);
+    static final List<Circuit> CIRCUITS = List.of(IDLE, CRUISE, PULL, FULL, DAMPER);
 
     /** Jet height, turns down from level with the bridge. */
     static final Part JET_HEIGHT = Part.turns("jet-height", Part.Role.IDLE_MIXTURE, "jetHeight", true).fromDatum()
@@ -47,7 +50,7 @@ final class NeedleParts {
     static final List<Part> NEEDLE_BANDS = List.of(band("needle-idle", 0), band("needle-cruise", 1),
             band("needle-pull", 2), band("needle-full", 3));
     /** Oil in the dampers. */
-    static final Part DAMPER_OIL = Part.kinds("damper-oil", Part.Role.PISTON, "primary.damperOil",
+    static final Part DAMPER_OIL = Part.kinds("damper-oil", Part.Role.DAMPER, "primary.damperOil",
             ConstantDepression.OILS).whole().then("recheck.full-load")
             .by(work(List.of("damper-oil-can"), List.of("unscrew-the-dampers", "fill-with-oil"), "six-stabs-again"));
     /** Springs over the pistons. */

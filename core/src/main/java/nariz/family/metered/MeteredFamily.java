@@ -155,7 +155,7 @@ public abstract class MeteredFamily extends AbstractFamily {
         boolean primary = stage == Stage.PRIMARY;
         return switch (part.role()) {
             case IDLE_STOP, IDLE_BYPASS -> MeteredCircuits.IDLE;
-            case PUMP_RATE, PUMP_VOLUME, PUMP_START -> MeteredCircuits.PUMP;
+            case PUMP_RATE, PUMP_VOLUME, PUMP_START, DAMPER -> MeteredCircuits.PUMP;
             case FUEL_LEVEL -> MeteredCircuits.MAIN;
             case SECOND_SPRING, SECOND_LINKAGE -> MeteredCircuits.SECONDARY_MAIN;
             case IDLE_MIXTURE -> primary ? MeteredCircuits.IDLE : MeteredCircuits.SECONDARY_IDLE;

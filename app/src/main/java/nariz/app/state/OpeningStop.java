@@ -9,23 +9,27 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import nariz.carburetor.Circuit;
-import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
-import nariz.dynamics.PumpStudy;
+import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.TipIn;
 import nariz.dynamics.TipIns;
 import org.jspecify.annotations.Nullable;
 
-/** The accelerator pump: judged by what follows an opening of the throttle. */
-final class PumpStop extends CircuitStop {
+/** An accelerator pump, or the damper of a piston: judged by what follows an opening of the throttle. */
+final class OpeningStop extends CircuitStop {
     private static final int FEWEST_STABS = 4;
 
-    PumpStop() {
-        super("pump", Stage.PRIMARY, Circuit.Role.PUMP);
+    OpeningStop(Circuit circuit) {
+        super(circuit);
+    }
+
+    /** A sentence of this stop: each has its own, since a pump gives a shot and a damper holds a piston back. */
+    private String own(String key, Object... values) {
+        return say("opening-stop." + id() + "." + key, values);
     }
 
     @Override
@@ -43,10 +47,7 @@ final class PumpStop extends CircuitStop {
     @Override
     public Optional<Guide> guide(StopWords words) {
         return words.state() != Status.IN_DOUBT ? Optional.empty() : Optional.of(new Guide(
-                say("work-card-panel.look-at-the-pump"), say("work-card-panel.pump-mind"),
-                List.of(say("work-card-panel.pump-1"), say("work-card-panel.pump-2"), say("work-card-panel.pump-3"),
-                        say("work-card-panel.pump-4"), say("work-card-panel.pump-5")),
-                say("work-card-panel.pump-proof")));
+                own("look"), own("mind"), List.of(own("1"), own("2"), own("3"), own("4"), own("5")), own("proof")));
     }
 
     @Override
@@ -66,7 +67,7 @@ final class PumpStop extends CircuitStop {
         int n = stabs.events().size();
         if (n == 0) {
             return new StopWords(Status.NOT_READ, say(Status.NOT_READ.label()), a.verdict() == Verdict.MORE_DATA
-                    ? say(a.sentence()) : say("stop-words.no-quick-opening-of"),
+                    ? say(a.sentence()) : own("nothing-known"),
                     "", List.of(), toRead);
         }
         int lean = stabs.lean().size();
@@ -81,7 +82,7 @@ final class PumpStop extends CircuitStop {
         String confidence = (untold > 0 ? say("stop-words.cannot-be-told-from", untold) : "")
                 + say("stop-words.began-closed", stabs.events().stream()
                 .filter(TipIn::fromClosed).count())
-                + TipIns.soonAgain(stabs.events()).filter(x -> x[1] > 0.0).map(x -> say("stop-words.does-not-refill",
+                + TipIns.soonAgain(stabs.events()).filter(x -> x[1] > 0.0).map(x -> own("soon-again",
                 100 * x[0])).orElse("");
         if (a.pump().isPresent()) {
             return studied(a, a.pump().get(), brief, what, confidence);
@@ -92,25 +93,25 @@ final class PumpStop extends CircuitStop {
                     List.of(), "");
         }
         if (over && fat.size() * 2 >= n && n >= FEWEST_STABS) {
-            return new StopWords(Status.IN_DOUBT, brief, say("stop-words.the-shot-is-more", what), confidence,
+            return new StopWords(Status.IN_DOUBT, brief, own("too-much", what), confidence,
                     List.of(), toRead);
         }
         if (lean * 2 >= n && n >= FEWEST_STABS) {
             // Sound carburetors go lean here too, and one log does not tell how much is the pump's.
-            return new StopWords(Status.IN_DOUBT, brief, say("stop-words.the-pump-gives-too", what), confidence,
+            return new StopWords(Status.IN_DOUBT, brief, own("too-little", what), confidence,
                     List.of(), toRead);
         }
         return lean == 0 && n >= FEWEST_STABS ? new StopWords(Status.SETTLED, brief,
-                say("stop-words.leave-the-pump-alone", what),
+                own("leave", what),
                 confidence, List.of(), "") : new StopWords(Status.IN_DOUBT, brief, what, confidence, List.of(),
                 toRead);
     }
 
-    /** What all openings together say of the pump. */
-    private StopWords studied(Advice a, PumpStudy.Finding f, String brief, String what, String confidence) {
+    /** What all openings together say. */
+    private StopWords studied(Advice a, OpeningStudy.Finding f, String brief, String what, String confidence) {
         List<Change> changes = a.changes().stream().filter(c -> holds(c.circuit())).toList();
         List<String> parts = new ArrayList<>();
-        f.causes().entrySet().stream().filter(e -> e.getValue() >= 0.05).sorted(Map.Entry.<PumpStudy.Cause,
+        f.causes().entrySet().stream().filter(e -> e.getValue() >= 0.05).sorted(Map.Entry.<OpeningStudy.Cause,
                 Double>comparingByValue().reversed()).forEach(e -> parts.add(say(e.getKey().label()) + ": "
                 + f.percent(e.getKey()) + " %"));
         parts.add(confidence);
@@ -118,7 +119,11 @@ final class PumpStop extends CircuitStop {
         if (!changes.isEmpty()) {
             return new StopWords(Status.OFF, brief, say(a.sentence()), sure, changes, "");
         }
-        return new StopWords(Status.SETTLED, brief, say("stop-words.no-part-of-the-pump", what)
+        if (f.sticks()) {
+            // No part has sizes for it: the card says what to look at.
+            return new StopWords(Status.IN_DOUBT, brief, own("sticks", what), sure, List.of(), "");
+        }
+        return new StopWords(Status.SETTLED, brief, own("no-part", what)
                 + say("stop-words.not-the-mixture"), sure, List.of(), "");
     }
 

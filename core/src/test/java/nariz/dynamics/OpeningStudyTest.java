@@ -40,7 +40,7 @@ import nariz.units.Units;
 import org.testng.annotations.Test;
 
 /** Pumps of other laws than the model's, on the demo's engine with its steady mixtures put right. */
-public class PumpStudyTest {
+public class OpeningStudyTest {
     private static BuildSheet right() {
         BuildSheet s = MeteredParts.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(), Stage.PRIMARY, 34);
         return MeteredParts.POWER_VALVE_RATING.fit(s, Stage.PRIMARY, 6.5);
@@ -53,11 +53,11 @@ public class PumpStudyTest {
                 DriveScript.openings()), 20, "openings").log()), () -> false);
     }
 
-    private static Optional<PumpStudy.Finding> study(Analysis a) {
-        return PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), false, () -> false);
+    private static Optional<OpeningStudy.Finding> study(Analysis a) {
+        return OpeningStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), false, () -> false);
     }
 
-    private static double chance(PumpStudy.Finding f, PumpStudy.Cause c) {
+    private static double chance(OpeningStudy.Finding f, OpeningStudy.Cause c) {
         return f.causes().getOrDefault(c, 0.0);
     }
 
@@ -114,9 +114,9 @@ public class PumpStudyTest {
 
     @Test
     public void aSoundPumpIsLeftAlone() {
-        PumpStudy.Finding f = study(driven(right(), 0.0, 3)).orElseThrow();
+        OpeningStudy.Finding f = study(driven(right(), 0.0, 3)).orElseThrow();
         assertThat(f.openings()).isGreaterThan(8);
-        assertThat(f.likeliest()).isEqualTo(PumpStudy.Cause.SOUND);
+        assertThat(f.likeliest()).isEqualTo(OpeningStudy.Cause.SOUND);
         assertThat(f.change()).isEmpty();
         assertThat(f.leanAfter()).containsExactly(f.lean());
         assertThat(f.causes().values().stream().mapToDouble(p -> p).sum()).isEqualTo(1.0, within(1e-6));
@@ -125,28 +125,28 @@ public class PumpStudyTest {
 
     @Test
     public void slackMakesSlackLikelierThanAnythingElseButSound() {
-        PumpStudy.Finding sound = study(driven(right(), 0.0, 3)).orElseThrow();
-        PumpStudy.Finding slack = study(driven(right(), 12.0, 3)).orElseThrow();
+        OpeningStudy.Finding sound = study(driven(right(), 0.0, 3)).orElseThrow();
+        OpeningStudy.Finding slack = study(driven(right(), 12.0, 3)).orElseThrow();
         assertThat(slack.lean()[0]).isGreaterThan(sound.lean()[0]);
-        assertThat(chance(slack, PumpStudy.Cause.SLACK)).isGreaterThan(chance(sound, PumpStudy.Cause.SLACK))
-                .isGreaterThan(chance(slack, PumpStudy.Cause.RATE) + chance(slack, PumpStudy.Cause.VOLUME));
+        assertThat(chance(slack, OpeningStudy.Cause.SLACK)).isGreaterThan(chance(sound, OpeningStudy.Cause.SLACK))
+                .isGreaterThan(chance(slack, OpeningStudy.Cause.RATE) + chance(slack, OpeningStudy.Cause.VOLUME));
     }
 
     @Test
     public void slackThatWasTakenUpIsNotAdvisedAgain() {
         Analysis a = driven(right(), 12.0, 3);
-        PumpStudy.Finding f = PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), true, () ->
+        OpeningStudy.Finding f = OpeningStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), true, () ->
                 false).orElseThrow();
-        assertThat(chance(f, PumpStudy.Cause.SLACK)).isZero();
+        assertThat(chance(f, OpeningStudy.Cause.SLACK)).isZero();
     }
 
     @Test
     public void nozzlesThatStarveItAreEnlargedTowardsTheUsualSize() {
         BuildSheet small = MeteredParts.PUMP_NOZZLE.fit(right(), Stage.PRIMARY, 20);
         Analysis a = driven(small, 0.0, 3);
-        PumpStudy.Finding f = study(a).orElseThrow();
-        assertThat(f.likeliest()).isEqualTo(PumpStudy.Cause.RATE);
-        PumpStudy.Act act = f.change().orElseThrow();
+        OpeningStudy.Finding f = study(a).orElseThrow();
+        assertThat(f.likeliest()).isEqualTo(OpeningStudy.Cause.RATE);
+        OpeningStudy.Act act = f.change().orElseThrow();
         double usual = small.carburetor().family().usual(small, MeteredParts.PUMP_NOZZLE).orElseThrow();
         assertThat(act.ladder().part()).isEqualTo(MeteredParts.PUMP_NOZZLE);
         assertThat(act.to()).isBetween(24.0, 1.2 * usual);
@@ -166,7 +166,7 @@ public class PumpStudyTest {
             assertThat(c.now()).isTrue();
             assertThat(c.reasons()).isNotEmpty();
         });
-        PumpStudy.Finding f = advice.pump().orElseThrow();
+        OpeningStudy.Finding f = advice.pump().orElseThrow();
         assertThat(f.answered()).isEqualTo(f.change().orElseThrow().cause());
         assertThat(advice.sentence().toString()).contains(f.answered().label().toString()).doesNotContain("100 %");
         assertThat(advice.finding(MeteredCircuits.PUMP).status()).isEqualTo(Status.OFF);
@@ -178,7 +178,7 @@ public class PumpStudyTest {
     @Test
     public void workThatIsCancelledEnds() {
         Analysis a = driven(right(), 0.0, 3);
-        assertThatThrownBy(() -> PumpStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), false, () -> true))
+        assertThatThrownBy(() -> OpeningStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), false, () -> true))
                 .isInstanceOf(CancellationException.class);
     }
 
@@ -186,7 +186,7 @@ public class PumpStudyTest {
     public void tooFewOpeningsSayNothing() {
         Analysis a = driven(right(), 0.0, 3);
         List<TipIn> few = a.tipIns().subList(0, 2);
-        assertThat(PumpStudy.of(a.observation(), a.whatIf()::phi, few, false, () -> false)).isEmpty();
+        assertThat(OpeningStudy.of(a.observation(), a.whatIf()::phi, few, false, () -> false)).isEmpty();
     }
 
     /** What goes in comes out: film and pump keep fuel, they do not make it. */

@@ -1,0 +1,59 @@
+package nariz.dynamics;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What makes up for the fuel that stays on the walls as the throttle opens: a pump's shot or a piston that rises late.
+ * It comes with the explanations of a drive's openings, with their weights, and with what could be done about it.
+ */
+interface Enricher {
+    /**
+     * Something that could be done.
+     *
+     * @param act the part and its size; empty for nothing, and for work on no part that has sizes
+     * @param cause what it cures
+     * @param cost its work, in units of the loss
+     */
+    record Choice(Optional<OpeningStudy.Act> act, OpeningStudy.Cause cause, double cost) {
+    }
+
+    /** {@return how many explanations count; the first is the likeliest} */
+    int explanations();
+
+    /**
+     * How probable an explanation is.
+     *
+     * @param explanation which, from 0
+     * @return 0 to 1; all sum to 1
+     */
+    double weight(int explanation);
+
+    /** {@return further events in which what is done shows, beside the openings themselves} */
+    default List<Stab> others() {
+        return List.of();
+    }
+
+    /**
+     * What is wrong under an explanation whether or not these openings suffer from it.
+     *
+     * @param explanation which, from 0
+     * @return its cause; empty where the loss decides
+     */
+    default Optional<OpeningStudy.Cause> plainly(int explanation) {
+        return Optional.empty();
+    }
+
+    /** {@return what could be done; the first is nothing} */
+    List<Choice> choices();
+
+    /**
+     * What burns in an opening.
+     *
+     * @param stab opening
+     * @param explanation which explanation holds
+     * @param choices which of {@link #choices()} are made
+     * @return fuel times the stoichiometric ratio by choice and step, kg/s
+     */
+    float[][] burnt(Stab stab, int explanation, int[] choices);
+}
