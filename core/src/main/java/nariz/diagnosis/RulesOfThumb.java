@@ -3,6 +3,7 @@ package nariz.diagnosis;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import nariz.carburetor.BuildSheet;
@@ -13,6 +14,7 @@ import nariz.carburetor.Stage;
 import nariz.dynamics.EnrichmentStudy;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
+import nariz.flow.ThrottlePlate;
 import nariz.text.Measure;
 import nariz.text.Message;
 import nariz.units.Units;
@@ -27,6 +29,14 @@ final class RulesOfThumb {
     /** Slot below the plates that a tuner wants to see at idle, and from where on it is too much, m; judgement. */
     private static final double SLIVER_M = 1.0e-3;
     private static final double MUCH_SLOT_M = 1.6e-3;
+
+    /** Share of ambient pressure that is left over venturis at the top from where on they choke, and what to try. */
+    private static final double CHOKES = 0.04;
+    private static final double FOOT_DOWN = 0.8 * ThrottlePlate.WIDE_OPEN;
+    private static final double LARGER = 1.08;
+    private static final double NEAR_REDLINE = 0.8;
+    /** Largest filling of the cylinders, as sizes are chosen for. */
+    private static final double FILLING = 0.85;
 
     private final BuildSheet sheet;
     private final Estimate estimate;
@@ -49,6 +59,7 @@ final class RulesOfThumb {
         underLoad().ifPresent(out::add);
         rearValve().ifPresent(out::add);
         idleAir().ifPresent(out::add);
+        venturis().ifPresent(out::add);
         return out;
     }
 
@@ -197,5 +208,38 @@ final class RulesOfThumb {
 
     private double slotBelowM(BuildSheet parts, Cell idle) {
         return estimate.carburetor().slotBelowM(parts, idle);
+    }
+
+    /** Venturis are the last step: everything else was chosen for them. A question only where they choke the top. */
+    private Optional<RuleOfThumb> venturis() {
+        Optional<Cell> top = fullLoadNearRedline().filter(c -> c.vacuumPa() > CHOKES * sheet.ambient().pressurePa());
+        Optional<Part> venturi = fitted(Stage.PRIMARY, Part.Role.AIR_WAY);
+        Optional<Part> jets = fitted(Stage.PRIMARY, Part.Role.METERING_FUEL);
+        if (top.isEmpty() || venturi.isEmpty() || jets.isEmpty()) {
+            return Optional.empty();
+        }
+        Part part = venturi.get();
+        double now = part.of(sheet.carburetor(), Stage.PRIMARY);
+        double then = Math.ceil(now * LARGER);
+        // A jet goes with its venturi.
+        Message jet = jets.get().text(jets.get().of(sheet.carburetor(), Stage.PRIMARY) * then / now);
+        return Optional.of(new RuleOfThumb(message("schools.venturis"), List.of(
+                new RuleOfThumb.Answer(message("schools.keep-what-is-fitted"), message("schools.venturi-passes",
+                        part.text(now), speed(now), top.get().rpm(), Measure.vacuum(top.get().vacuumPa()))),
+                new RuleOfThumb.Answer(message("schools.venturi-larger"), message("schools.venturi-with", part.text(
+                        then), speed(then), jet))),
+                message("schools.keep-what-is-fitted"), message("schools.venturi-last"), of(part, Stage.PRIMARY)));
+    }
+
+    /** Mean speed of the air at the redline, m/s. */
+    private double speed(double venturiMm) {
+        double perBarrel = FILLING * sheet.engine().displacementM3() * sheet.engine().redlineRpm() / 120.0
+                / (sheet.carburetor().count() * sheet.carburetor().number("primary.bores"));
+        return perBarrel / Units.holeArea(1e-3 * venturiMm);
+    }
+
+    private Optional<Cell> fullLoadNearRedline() {
+        return estimate.cells().stream().filter(c -> c.thetaRad() > FOOT_DOWN && c.rpm() > NEAR_REDLINE
+                * sheet.engine().redlineRpm()).max(Comparator.comparingDouble(Cell::rpm));
     }
 }

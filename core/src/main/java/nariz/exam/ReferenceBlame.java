@@ -1,10 +1,14 @@
 package nariz.exam;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Advice;
@@ -13,6 +17,7 @@ import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Regime;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Verdict;
+import nariz.estimation.Observation;
 
 /**
  * How the first answer fares on many drives of engines from another simulator, whose healthy state is known: by halves
@@ -146,27 +151,75 @@ final class ReferenceBlame {
         };
     }
 
-    /** Estimated less true mean error by way of running, drives without faults. */
+    /**
+     * Estimated less true mean error by way of running, drives without faults: against what the folder says of the
+     * drive, which leaves moments out by its own rules, and against what burnt in the very moments that were read.
+     */
     private static void bias(List<ReferenceDrive> drives, List<Analysis> answers, Consumer<String> line) {
-        StringBuilder head = new StringBuilder("| estimated less true mean error, points, engines without a fault |");
-        StringBuilder row = new StringBuilder("| |");
-        for (Regime g : Regime.values()) {
-            double sum = 0;
-            int n = 0;
-            for (int i = 0; i < drives.size(); i++) {
-                ReferenceDrive d = drives.get(i);
-                for (RegimePrediction p : answers.get(i).advice().predicted()) {
-                    if (!d.fault() && p.before().regime() == g && d.meanError().containsKey(g)) {
-                        sum += 100 * (p.before().mean() - d.meanError().get(g));
-                        n++;
-                    }
+        Map<Regime, Mean> folder = new EnumMap<>(Regime.class);
+        Map<Regime, Mean> same = new EnumMap<>(Regime.class);
+        for (int i = 0; i < drives.size(); i++) {
+            ReferenceDrive d = drives.get(i);
+            if (d.fault()) {
+                continue;
+            }
+            Map<Regime, Double> burnt = burnt(d, answers.get(i));
+            for (RegimePrediction p : answers.get(i).advice().predicted()) {
+                Regime g = p.before().regime();
+                if (d.meanError().containsKey(g)) {
+                    folder.computeIfAbsent(g, k -> new Mean()).add(100 * (p.before().mean() - d.meanError().get(g)), 1);
+                    Optional.ofNullable(burnt.get(g)).ifPresent(b -> same.computeIfAbsent(g, k -> new Mean()).add(100
+                            * (p.before().mean() - b), 1));
                 }
             }
-            head.append(' ').append(g.label()).append(" |");
-            row.append(n == 0 ? " - |" : String.format(Locale.ROOT, " %+.1f |", sum / n));
         }
-        line.accept(head.toString());
+        line.accept("| estimated less true mean error, points, engines without a fault |" + Arrays.stream(
+                Regime.values()).map(g -> " " + g.label() + " |").collect(Collectors.joining()));
         line.accept("|---|" + "---|".repeat(Regime.values().length));
-        line.accept(row.toString());
+        line.accept(row("over the folder's own moments", folder));
+        line.accept(row("over the moments that were read", same));
+    }
+
+    private static String row(String what, Map<Regime, Mean> of) {
+        return "| " + what + " |" + Arrays.stream(Regime.values()).map(g -> of.containsKey(g) ? String.format(
+                Locale.ROOT, " %+.1f |", of.get(g).mean()) : " - |").collect(Collectors.joining());
+    }
+
+    /** True mean of lambda/target - 1 over the moments of the cells, weighed as the answer weighs them. */
+    private static Map<Regime, Double> burnt(ReferenceDrive d, Analysis a) {
+        Observation o = a.observation();
+        Mean[] phi = new Mean[o.cells().size()];
+        for (int i = 0; i < o.log().size(); i++) {
+            int c = o.cellOf(i);
+            if (c >= 0) {
+                phi[c] = phi[c] == null ? new Mean() : phi[c];
+                phi[c].add(1.0 / d.lambda(o.log().timeS()[o.stateOf(i)]), 1);
+            }
+        }
+        Map<Regime, Mean> sums = new EnumMap<>(Regime.class);
+        for (int c = 0; c < phi.length; c++) {
+            if (phi[c] != null) {
+                sums.computeIfAbsent(a.regime(c), g -> new Mean()).add(a.targetPhi(c) / phi[c].mean() - 1.0, a.weight(
+                        c));
+            }
+        }
+        Map<Regime, Double> out = new EnumMap<>(Regime.class);
+        sums.forEach((g, m) -> out.put(g, m.mean()));
+        return out;
+    }
+
+    /** A mean with weights. */
+    private static final class Mean {
+        private double sum;
+        private double weight;
+
+        void add(double v, double w) {
+            sum += w * v;
+            weight += w;
+        }
+
+        double mean() {
+            return sum / weight;
+        }
     }
 }

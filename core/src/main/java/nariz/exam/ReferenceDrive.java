@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -57,6 +58,21 @@ public record ReferenceDrive(String name, String engine, BuildSheet sheet, Drive
             }
         }
         return out;
+    }
+
+    /**
+     * True lambda in the cylinders.
+     *
+     * @param timeS time on the log, s
+     * @return between the rows of the inside table; the nearest row's beyond its ends
+     */
+    double lambda(double timeS) {
+        double[] t = inside.get("t");
+        double[] v = inside.get("lam");
+        int i = Arrays.binarySearch(t, timeS);
+        int next = Math.clamp(i >= 0 ? i : -i - 1L, 1, t.length - 1);
+        double f = Math.clamp((timeS - t[next - 1]) / (t[next] - t[next - 1]), 0.0, 1.0);
+        return v[next - 1] + f * (v[next] - v[next - 1]);
     }
 
     private static ReferenceDrive read(Path folder, String stem) throws IOException {

@@ -30,6 +30,7 @@ import nariz.diagnosis.Change;
 import nariz.diagnosis.NeedleProfile;
 import nariz.diagnosis.PreviousReader;
 import nariz.diagnosis.Regime;
+import nariz.diagnosis.RuleOfThumb;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
 import nariz.sim.Demo;
@@ -111,6 +112,24 @@ public class OtherFamiliesTest {
         Analysis a = Analysis.of(low, Demo.SMALL_FOUR.drive(low, 3).log(), Strategy.of(low));
         assertThat(a.advice().changes().getFirst().part().key()).isEqualTo("jet-height");
         assertThat(a.advice().changes().getFirst().enriches()).isFalse();
+    }
+
+    /** Venturis are a question only where they choke, and never the answer by themselves. */
+    @Test
+    public void venturisThatChokeAreSaidToWithTheJetThatGoesWithLargerOnes() {
+        BuildSheet small = PartChange.parse("venturi=21", Demo.ROADSTER.sheet()).orElseThrow().fit(
+                Demo.ROADSTER.sheet());
+        Analysis a = Analysis.of(small, Demo.ROADSTER.drive(small, 3).log(), Strategy.of(small));
+        RuleOfThumb rule = a.advice().schools().stream().filter(r -> r.question().code().equals("schools.venturis"))
+                .findFirst().orElseThrow();
+        assertThat(rule.answers().getFirst().says().toString()).startsWith("21 mm, through which the air goes at 58")
+                .contains("1.3 inHg are left");
+        assertThat(rule.answers().getLast().says().toString()).startsWith("23 mm, 48 m/s; with it")
+                .contains("main jets of about 1.26 mm");
+        assertThat(rule.followed()).isEqualTo(rule.answers().getFirst().name());
+        assertThat(a.advice().changes()).noneMatch(c -> c.part().key().equals("venturi"));
+        assertThat(demo(Demo.ROADSTER).advice().schools()).noneMatch(r -> r.question().code().equals(
+                "schools.venturis"));
     }
 
     @Test

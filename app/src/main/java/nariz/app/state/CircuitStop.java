@@ -161,10 +161,14 @@ class CircuitStop implements Stop {
                 parts.add(say("stop-words.bank-alone", banks.get(i).bank(), alone[i]));
             }
         }
-        a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability() >= 0.05).findFirst()
-                .ifPresent(h -> parts.add(say(h.label()) + ": " + h.percent() + " %"));
-        if (!f.confoundedWith().isEmpty() && (!changes.isEmpty() || f.status() == Status.IN_DOUBT)) {
-            parts.add(say("stop-words.not-told-apart-from", Message.join(", ", f.confoundedWith())));
+        Optional<Hypothesis> fault = a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability()
+                >= 0.05).findFirst();
+        fault.ifPresent(h -> parts.add(say(h.label()) + ": " + h.percent() + " %"));
+        // The fault that has just been named need not be named again.
+        List<Message> others = f.confoundedWith().stream().filter(m -> fault.filter(h -> say(h.label()).equals(say(m)))
+                .isEmpty()).toList();
+        if (!others.isEmpty() && (!changes.isEmpty() || f.status() == Status.IN_DOUBT)) {
+            parts.add(say("stop-words.not-told-apart-from", Message.join(", ", others)));
         }
         return String.join(" · ", parts);
     }
