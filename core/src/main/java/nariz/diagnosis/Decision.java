@@ -44,8 +44,11 @@ final class Decision {
     private static final double TURNED_IN_VAIN = 0.65;
     /** The same where a change was just made: the screwdriver is at hand, and who looks again at the idle trims it. */
     private static final double TURNED_AGAIN = 0.1;
-    /** What a part fitted over a fault costs: the work, and a reading that misleads. */
+    /** What a part fitted over a fault costs: a reading that misleads, and the work of a job behind a bowl, at most. */
+    private static final double MISREAD = 0.75;
     private static final double MISLED = 1.5;
+    /** How much of that such work is, by its effort: a job behind a bowl is all of it, a screw an eighth. */
+    private static final double WASTED_SHARE = 2.5;
     /** What the parts themselves cost once the fault is found and they are too much of a good thing, at most. */
     private static final double MOST_UNDONE = 1.0;
     private static final int MOST = 4;
@@ -411,7 +414,7 @@ final class Decision {
             if (e.fault().isPresent()) {
                 FaultSignature f = e.fault().get();
                 double s = e.probability() * (acts.isEmpty() ? f.harm() + felt(e)
-                        : Math.max(f.harm(), misled(e, effect)));
+                        : Math.max(f.harm(), misled(e, effect, acts)));
                 saves.merge(f.cause(), s, Double::sum);
                 minutes.put(f.cause(), f.minutes());
                 leaks += f.leak() ? s : 0.0;
@@ -445,11 +448,14 @@ final class Decision {
     }
 
     /**
-     * What parts fitted before a fault is found cost. Those that put right what is wrong besides the fault are not in
-     * vain: of the work only the share that the parts' own error keeps is, and what they make worse has to be undone.
-     * The other half, a reading that misleads, is lost either way.
+     * What parts fitted before a fault is found cost: a reading that misleads, and work, which is little where a screw is
+     * turned. Those that put right what is wrong besides the fault are not in vain: of the work only the share that the
+     * parts' own error keeps is, and what they make worse has to be undone.
      */
-    private double misled(CausePosterior.Explanation e, double[] effect) {
+    private double misled(CausePosterior.Explanation e, double[] effect, List<Step> acts) {
+        double effort = acts.stream().mapToDouble(a -> a.ladder().effort()).sum() + Ladder.opening(acts.stream().map(
+                Step::ladder).toList());
+        double work = Math.min(MISLED - MISREAD, WASTED_SHARE * effort);
         double[] none = new double[effect.length];
         double[] then = e.moved().clone();
         for (int i = 0; i < then.length; i++) {
@@ -458,7 +464,7 @@ final class Decision {
         double was = scorer.lossOf(e.moved(), none);
         double is = scorer.lossOf(then, none);
         double inVain = was > 0.0 ? Math.min(1.0, is / was) : 1.0;
-        return 0.5 * MISLED * (1.0 + inVain) + Math.clamp(is - was, 0.0, MOST_UNDONE);
+        return MISREAD + work * inVain + Math.clamp(is - was, 0.0, MOST_UNDONE);
     }
 
     static BuildSheet apply(BuildSheet sheet, Collection<Step> steps) {

@@ -41,7 +41,7 @@ final class HandSlip {
     private static final double FURTHEST = 2.5;
     private static final double FINE = 0.25;
     /** Share of the speed that a turn of the stop screw makes; judgement. */
-    private static final double STOP_SPEED = 0.4;
+    private static final double ONE_STOP_SPEED = 0.4;
 
     private HandSlip() {
     }
@@ -142,7 +142,7 @@ final class HandSlip {
         double speed = Math.abs(Math.log(b.rpm() / a.rpm()));
         // Lognormal in what a turn makes, and either way alike.
         double least = Math.max(speed, 0.002);
-        double z = Math.log(least / (STOP_SPEED * size)) / STOP_SPREAD;
+        double z = Math.log(least / (ONE_STOP_SPEED * size)) / STOP_SPREAD;
         sum += -0.5 * z * z - Math.log(2.0 * STOP_SPREAD * least);
         return sum + vacuum(a, b, 0.0, STOP_VACUUM * speed);
     }

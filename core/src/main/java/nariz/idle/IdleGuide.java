@@ -53,7 +53,7 @@ public final class IdleGuide {
     private static final int LAST_MOVES = 6;
     private static final double SPEED_OFF = 0.06;
     /** Share of the speed that a turn of the stop screws of all carburetors makes. */
-    private static final double STOP_SPEED = 0.6;
+    private static final double ALL_STOPS_SPEED = 0.6;
     private static final double NO_AUTHORITY = 0.012;
     private static final int UNANSWERED = 2;
     /** Speed that scatters so many times what it does richer is of cylinders that miss; and the least that counts. */
@@ -348,7 +348,7 @@ public final class IdleGuide {
     private Move finished(IdleReading last) {
         double off = last.rpm() / settings.idleRpm() - 1.0;
         if (Math.abs(off) > SPEED_OFF && moves.stream().filter(m -> m.kind() == Kind.STOP).count() < 3) {
-            double by = Math.clamp(-off / STOP_SPEED, -0.25, 0.25);
+            double by = Math.clamp(-off / ALL_STOPS_SPEED, -0.25, 0.25);
             return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns, message("idle.why-speed-back",
                     Math.rint(settings.idleRpm())));
         }
