@@ -448,9 +448,9 @@ final class Decision {
     }
 
     /**
-     * What parts fitted before a fault is found cost: a reading that misleads, and work, which is little where a screw is
-     * turned. Those that put right what is wrong besides the fault are not in vain: of the work only the share that the
-     * parts' own error keeps is, and what they make worse has to be undone.
+     * What parts fitted before a fault is found cost: a reading that misleads, and work, which is little where a screw
+     * is turned. Those that put right what is wrong besides the fault are not in vain: of the work only the share that
+     * the parts' own error keeps is, and what they make worse has to be undone.
      */
     private double misled(CausePosterior.Explanation e, double[] effect, List<Step> acts) {
         double effort = acts.stream().mapToDouble(a -> a.ladder().effort()).sum() + Ladder.opening(acts.stream().map(
