@@ -97,7 +97,7 @@ final class StabModel {
             double air = s.carburetorAir(k);
             double away = piston.rest(air) - y;
             double rate = away <= 0.0 ? 1.0 / d.fallS() : !dashpot || away < NEAR ? 1.0 / d.riseS()
-                    : PULLS * (piston.pull(y, air) - 1.0) / (away * d.riseS());
+                    : PULLS * Math.max(0.0, piston.pull(y, air) - 1.0) / (away * d.riseS());
             y += away * (1.0 - Math.exp(-Stab.STEP_S * rate));
             out[k] = (float) (s.metered()[k] * (piston.fuel(y, air) - 1.0));
         }
