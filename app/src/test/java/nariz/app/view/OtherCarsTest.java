@@ -73,7 +73,7 @@ public class OtherCarsTest extends FreshWindow {
     @Test
     public void needleCarShowsItsStationsAndIsTunedInTwoRounds() throws IOException {
         demo(Demo.SMALL_FOUR);
-        assertThat(stops()).containsExactly("Idle", "Cruise", "Pull", "Full lift", "Proof");
+        assertThat(stops()).containsExactly("Idle", "Cruise", "Pull", "Full lift", "Dampers", "Proof");
         assertThat(offered("needle")).isTrue();
         assertThat(offered("holes")).isFalse();
         assertThat(offered("enrichment")).isFalse();
