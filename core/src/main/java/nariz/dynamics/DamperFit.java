@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import nariz.carburetor.DamperSetting;
 import nariz.carburetor.Piston;
@@ -43,7 +42,6 @@ final class DamperFit {
     private static final double AFTER_CLOSING = 0.04;
     /** Until then the manifold empties after a closing, which the model does not follow closely, s. */
     private static final double EMPTIED_S = 0.5;
-    private static final int MOST_STABS = 16;
     private static final int PISTONS = RISES.length * FALLS_S.length * DASHPOTS.length;
     private static final int WALLS = SHARES.length * TAUS_S.length;
     private static final int READ = LATER_S.length * LAGS.length;
@@ -71,21 +69,15 @@ final class DamperFit {
     private final double lagS;
     private final BooleanSupplier cancelled;
 
-    /** What openings say of the rise and falls of the fall. */
+    /** What openings say of a piston that rises, and closings of one that falls. */
     DamperFit(List<Stab> openings, List<Stab> falls, DamperSetting fitted, Piston piston, Observation o,
             BooleanSupplier cancelled) {
         this.falls = Set.copyOf(falls);
-        stabs = Stream.concat(spread(openings), spread(falls)).toList();
+        stabs = Stream.concat(Stab.few(openings).stream(), Stab.few(falls).stream()).toList();
         this.fitted = fitted;
         this.piston = piston;
         lagS = o.sensorLagS();
         this.cancelled = cancelled;
-    }
-
-    /** Not more than the work allows, over the whole drive. */
-    private static Stream<Stab> spread(List<Stab> all) {
-        return all.size() <= MOST_STABS ? all.stream() : IntStream.range(0, MOST_STABS).mapToObj(k -> all.get(k
-                * all.size() / MOST_STABS));
     }
 
     /** {@return explanations that count, the likeliest first; their weights sum to 1} */

@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
-import java.util.stream.IntStream;
 import nariz.carburetor.PumpSetting;
 import nariz.estimation.Observation;
 import nariz.units.Units;
@@ -46,8 +45,6 @@ final class PumpFit {
     /** An opening that the model gets wrong altogether, and what its readings then scatter by. */
     private static final double MISSED = 0.1;
     private static final double MISSED_SD = 0.15;
-    /** Stabs beyond this number teach no more than their time is worth. */
-    private static final int MOST_STABS = 16;
     private static final int TOGETHER = 6;
     private static final double HOPELESS = 14.0;
     private static final int PUMPS = RATES.length * SLACK_DEG.length * STROKES.length;
@@ -73,19 +70,11 @@ final class PumpFit {
     private final BooleanSupplier cancelled;
 
     PumpFit(List<Stab> stabs, PumpSetting fitted, Observation o, BooleanSupplier cancelled) {
-        this.stabs = spread(stabs);
+        this.stabs = Stab.few(stabs);
         this.fitted = fitted;
         stoich = o.sheet().fuel().stoichAfr();
         lagS = o.sensorLagS();
         this.cancelled = cancelled;
-    }
-
-    /** Not more than the work allows, over the whole drive. */
-    private static List<Stab> spread(List<Stab> all) {
-        if (all.size() <= MOST_STABS) {
-            return all;
-        }
-        return IntStream.range(0, MOST_STABS).mapToObj(k -> all.get(k * all.size() / MOST_STABS)).toList();
     }
 
     /** {@return explanations that count, the likeliest first; their weights sum to 1} */

@@ -1,7 +1,9 @@
 package nariz.dynamics;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.function.IntToDoubleFunction;
+import java.util.stream.IntStream;
 import nariz.carburetor.Ambient;
 import nariz.estimation.Flag;
 import nariz.estimation.Observation;
@@ -30,6 +32,8 @@ final class Stab {
     static final double READ_BEFORE_S = 0.8;
     /** An opening out of a mixture that is further off than this is out of another transient. */
     private static final double MOST_BEFORE = 0.12;
+
+    private static final int MOST = 16;
 
     private final TipIn event;
     /** Plate travel from idle, rad. */
@@ -101,6 +105,12 @@ final class Stab {
                 kind[k] = lambda > 1.0 ? LEAN_LIMIT : RICH_LIMIT;
             }
         }
+    }
+
+    /** Not more than the work of weighing them allows, over the whole drive: further ones teach little. */
+    static List<Stab> few(List<Stab> all) {
+        return all.size() <= MOST ? all : IntStream.range(0, MOST).mapToObj(k -> all.get(k * all.size() / MOST))
+                .toList();
     }
 
     private boolean grid(Observation o, IntToDoubleFunction settled, double from) {
