@@ -13,6 +13,7 @@ import nariz.estimation.WideOpen;
 import nariz.text.Measure;
 import nariz.text.Message;
 import nariz.units.Units;
+import org.hipparchus.special.Erf;
 
 /**
  * The faults that are weighed against fuel parts, each with everything it does to a drive.
@@ -88,7 +89,8 @@ final class FaultSignatures {
             starving[i] = -STARVES_PER_S * trend.meanDrinkingS(i);
             misses[i] = -MISSES;
         }
-        double drop = Math.max(0.0, 1e-3 * wide.dropPa());
+        double read = 1e-3 * wide.dropPa();
+        double drop = Math.max(0.0, read);
         double dropSd = 1e-3 * wide.sdPa();
         double spikes = Math.clamp(PER_SPIKE * 100.0 * (observation.spikeShare() - USUAL_SPIKES), -STRONGEST,
                 STRONGEST);
@@ -116,7 +118,7 @@ final class FaultSignatures {
                         message("hypotheses.check-the-fuel-level")),
                 new FaultSignature("air-cleaner", message("hypotheses.air-cleaner-restriction"), 0.04, 2.0,
                         FaultShapes.airCleaner(sheet, cells, CLEANER_PER_KPA), false, true, drop,
-                        Math.hypot(dropSd, CLEANER_DOUBT * drop), cleanerMark(drop, dropSd), MISLEADS, LOOK,
+                        Math.hypot(dropSd, CLEANER_DOUBT * drop), cleanerMark(read, dropSd), MISLEADS, LOOK,
                         cleanerEvidence(), message("hypotheses.repeat-one-full-load")));
     }
 
@@ -149,13 +151,19 @@ final class FaultSignatures {
         return shape;
     }
 
-    /** Log likelihood of vacuum at wide open throttle: half a normal distribution against none. */
-    private static double cleanerMark(double dropKpa, double sdKpa) {
+    /**
+     * Log likelihood of vacuum at wide open throttle, a cleaner that needs a new element against none. Its drop x is
+     * half normal with scale D, what is read is x with standard deviation s: with w² = D² + s²,
+     * ln(2 (s/w) Phi(x D/(w s))) + x²(1/s² - 1/w²)/2. A reading below none speaks against it.
+     */
+    static double cleanerMark(double dropKpa, double sdKpa) {
         if (Double.isInfinite(sdKpa)) {
             return 0.0;
         }
         double with = Math.hypot(CLEANER_DROP_KPA, sdKpa);
-        return Math.log(2.0 * sdKpa / with) + 0.5 * dropKpa * dropKpa * (1.0 / (sdKpa * sdKpa) - 1.0 / (with * with));
+        double above = Math.max(1e-9, 0.5 * Erf.erfc(-dropKpa * CLEANER_DROP_KPA / (with * sdKpa * Math.sqrt(2.0))));
+        return Math.log(2.0 * sdKpa / with * above)
+                + 0.5 * dropKpa * dropKpa * (1.0 / (sdKpa * sdKpa) - 1.0 / (with * with));
     }
 
     /**
