@@ -2,6 +2,7 @@ package nariz.idle;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,8 +30,16 @@ final class IdleCurve {
     private static final double STEP_PHI = 0.004;
     private static final double REACH_TURNS = 1.6;
     private static final double STEP_TURNS = 1.0 / 48.0;
+    /**
+     * Half the second derivative of phi over turns, over the square of the first, 1/phi: a port that opens behind a
+     * feed of fixed size passes less and less for a turn. With q the share of the feed's own flow that passes,
+     * 1.5 q/(1 - q²) over phi with the port away: 0.2 to 0.6 where that is two to three times what idles best.
+     */
+    private static final double BENDS = 0.3;
     /** What speed and vacuum drift by, as a share, however long one averages. */
     private static final double DRIFT = 0.0008;
+    /** A curve's shape is good to this share of what is lost: far down a flank a reading says little of the middle. */
+    private static final double SHAPE_SD = 0.2;
     /** Hypotheses below this share are left out of what a reading may teach. */
     private static final double LEAST_WEIGHT = 1e-5;
     /** Readings that are tried, evenly over where any hypothesis expects one. */
@@ -79,10 +88,12 @@ final class IdleCurve {
             }
         }
         IdleCurve c = new IdleCurve(mixed, column(all, 0), column(all, 1), column(all, 2));
+        double[] speedSd = spread(readings, true);
+        double[] vacuumSd = spread(readings, false);
         double top = Double.NEGATIVE_INFINITY;
         for (int h = 0; h < c.best.length; h++) {
             double off = (c.best[h] - USUAL_PHI) / USUAL_SD;
-            c.weight[h] = (mixed ? -0.5 * off * off : 0.0) + c.evidence(h, readings);
+            c.weight[h] = (mixed ? -0.5 * off * off : 0.0) + c.evidence(h, readings, speedSd, vacuumSd);
             top = Math.max(top, c.weight[h]);
         }
         double sum = 0.0;
@@ -115,21 +126,35 @@ final class IdleCurve {
     }
 
     /** Log evidence of a hypothesis; its drop is set to the posterior mean on the way. */
-    private double evidence(int h, List<IdleReading> readings) {
-        double speed = evidence(h, readings, true);
+    private double evidence(int h, List<IdleReading> readings, double[] speedSd, double[] vacuumSd) {
+        double speed = evidence(h, readings, true, speedSd);
         double ofSpeed = drop[h];
-        double vacuum = evidence(h, readings, false);
+        double vacuum = evidence(h, readings, false, vacuumSd);
         drop[h] = readings.stream().anyMatch(r -> !Double.isNaN(r.vacuumPa())) ? 0.5 * (ofSpeed + drop[h]) : ofSpeed;
         return speed + vacuum;
     }
 
-    private double evidence(int h, List<IdleReading> readings, boolean speed) {
-        Map<Double, double[]> stops = new LinkedHashMap<>();
+    /** Standard deviation of ln of each reading about a curve: its own, drift, and what the shape is good to there. */
+    private static double[] spread(List<IdleReading> readings, boolean speed) {
+        Map<Double, Double> most = new HashMap<>();
         for (IdleReading r : readings) {
             double y = speed ? r.rpm() : r.vacuumPa();
+            most.merge(r.stop(), Double.isNaN(y) ? 0.0 : y, Math::max);
+        }
+        return readings.stream().mapToDouble(r -> {
+            double y = speed ? r.rpm() : r.vacuumPa();
+            double own = Math.hypot(DRIFT, (speed ? r.rpmSd() : r.vacuumSd()) / y);
+            return Math.hypot(own, SHAPE_SD * Math.log(most.getOrDefault(r.stop(), y) / y));
+        }).toArray();
+    }
+
+    private double evidence(int h, List<IdleReading> readings, boolean speed, double[] sd) {
+        Map<Double, double[]> stops = new LinkedHashMap<>();
+        for (int i = 0; i < sd.length; i++) {
+            IdleReading r = readings.get(i);
+            double y = speed ? r.rpm() : r.vacuumPa();
             if (!Double.isNaN(y)) {
-                double sd = Math.hypot(DRIFT, (speed ? r.rpmSd() : r.vacuumSd()) / y);
-                double p = 1.0 / (sd * sd);
+                double p = 1.0 / (sd[i] * sd[i]);
                 double s = shape(h, at(r));
                 double ln = Math.log(y);
                 double[] t = stops.computeIfAbsent(r.stop(), k -> new double[6]);
@@ -186,9 +211,15 @@ final class IdleCurve {
         return switch (school) {
             case HIGHEST_VACUUM, HIGHEST_SPEED -> best[h];
             case LEAN_BEST -> best[h] - lean[h] * distance(School.LITTLE / drop[h]);
-            case MIDDLE -> best[h] + 0.5 * (rich[h] - lean[h]) * distance(School.DROP / drop[h]);
+            case MIDDLE -> middle(h, distance(School.DROP / drop[h]));
             case MIXTURE -> mixed ? aimPhi : best[h];
         };
+    }
+
+    /** Middle between two places so many widths from the best: a person counts turns, and those bend. */
+    private double middle(int h, double widths) {
+        double half = 0.5 * (rich[h] + lean[h]) * widths;
+        return best[h] + 0.5 * (rich[h] - lean[h]) * widths + (mixed ? BENDS * half * half : 0.0);
     }
 
     /** Widths from the best at which the shape reaches a value. */
@@ -251,6 +282,8 @@ final class IdleCurve {
      */
     double teaches(double u, double now, School school, double aimPhi, double sd) {
         int n = (int) Arrays.stream(weight).filter(w -> w > LEAST_WEIGHT).count();
+        // Without what is left out: f is near 1, and a share of 0.0005 too little would pass for a variance.
+        double whole = Arrays.stream(weight).filter(w -> w > LEAST_WEIGHT).sum();
         // Weight, finish, mean and standard deviation of the reading by hypothesis.
         double[][] of = new double[n][];
         double low = Double.POSITIVE_INFINITY;
@@ -263,11 +296,12 @@ final class IdleCurve {
                 double f = finish(h, school, aimPhi);
                 double d = shape(h, now) - shape(h, u);
                 double s = Math.hypot(sd, dropSd[h] * d);
-                of[k] = new double[] {weight[h], f, drop[h] * d, s};
+                double w = weight[h] / whole;
+                of[k] = new double[] {w, f, drop[h] * d, s};
                 low = Math.min(low, of[k][2] - 2.0 * s);
                 high = Math.max(high, of[k][2] + 2.0 * s);
-                mean += weight[h] * f;
-                square += weight[h] * f * f;
+                mean += w * f;
+                square += w * f * f;
                 k++;
             }
         }

@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
  * <p>One group of screws, all moved together; for corners one by one there is a guide for each. One thread at a time.
  */
 public final class IdleGuide {
-    private static final double SURE_PHI = 0.019;
+    private static final double SURE_PHI = 0.016;
     private static final double CLOSE_PHI = 0.011;
     private static final double SURE_TURNS = 0.06;
     private static final double CLOSE_TURNS = 0.07;
@@ -33,7 +33,12 @@ public final class IdleGuide {
     private static final double RICH_ENOUGH = 0.06;
     private static final double FINEST = 1.0 / 32.0;
     private static final double COARSEST = 0.25;
-    private static final double[] SIZES = {0.125, 0.25, 0.375, 0.5, 0.75};
+    /** The largest move in turns, and the same where it is known what a turn does. */
+    private static final double LARGEST = 0.75;
+    private static final double LARGEST_KNOWN = 1.5;
+    /** Readings from which on that is known. */
+    private static final int KNOWN = 3;
+    private static final double[] SIZES = {0.125, 0.25, 0.375, 0.5, 0.75, 1.0, 1.5};
     /** Time of a move: hand and settling, s, and what every eighth of a turn adds. */
     private static final double MOVE_S = 12.0;
     private static final double EIGHTH_S = 0.7;
@@ -262,7 +267,7 @@ public final class IdleGuide {
 
     private IdleReading placed(Slip how, IdleReading before, IdleReading r, double asked) {
         double at = switch (how) {
-            case WRONG_WAY -> before.turns() - asked;
+            case WRONG_WAY -> Math.clamp(before.turns() - asked, settings.least(), settings.most());
             case STOP_SCREW, NOTHING -> before.turns();
         };
         double stopped = how == Slip.STOP_SCREW ? before.stop() + 1e-3 * readings.size() + asked
@@ -384,7 +389,7 @@ public final class IdleGuide {
         double now = c.at(last);
         for (double size : SIZES) {
             for (int way = -1; way <= 1; way += 2) {
-                double by = Math.clamp(way * size / settings.share(), -3 * COARSEST, 3 * COARSEST);
+                double by = Math.clamp(way * size / settings.share(), -largest(), largest());
                 double u = now + by * perTurn(c);
                 double to = turns + by;
                 double[] lost = c.lostBand(u);
@@ -403,9 +408,13 @@ public final class IdleGuide {
         return learnt < LEAST_LEARNT * f.sd() * f.sd() ? null : move(best, message("idle.why-teaches"));
     }
 
+    private double largest() {
+        return readings.size() >= KNOWN && readings.getLast().mixed() ? LARGEST_KNOWN : LARGEST;
+    }
+
     private Move move(double by, Message why) {
         double step = Math.abs(by) < 0.09 ? FINEST : 0.0625;
-        double rounded = Math.rint(Math.clamp(by, -3 * COARSEST, 3 * COARSEST) / step) * step;
+        double rounded = Math.rint(Math.clamp(by, -largest(), largest()) / step) * step;
         if (rounded == 0.0) {
             rounded = Math.copySign(FINEST, by);
         }

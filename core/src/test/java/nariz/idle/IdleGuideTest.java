@@ -13,6 +13,8 @@ import org.testng.annotations.Test;
 
 public class IdleGuideTest {
     private static final BuildSheet SHEET = Demo.ESTATE.sheet();
+    /** What a turn does on the made-up engine, phi. */
+    private static final double PER_TURN = 0.25;
     private final double start = new RunningEngine(SHEET, 3, 4).turns(0);
 
     private IdleGuide guide(School s, double aimPhi) {
@@ -74,6 +76,27 @@ public class IdleGuideTest {
         Arrays.fill(here, at);
         assertThat(e.settled(here).vacuumPa()).isGreaterThan(0.99 * most);
         assertThat(at).isCloseTo(best, within(0.5));
+    }
+
+    @Test
+    public void aScrewTurnedTheWrongWayStopsAtItsSeat() {
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1.35, 1.0, 0.125, 0, 5, 800, false));
+        g.read(reading(1.05));
+        double first = g.next().by();
+        g.read(reading(1.05 + PER_TURN * first));
+        double second = g.next().by();
+        assertThat(second).isGreaterThan(0.125 + first);
+        // In where out was asked for, by more than there is.
+        g.read(reading(1.05 - PER_TURN * 0.125));
+        assertThat(g.slip()).contains(IdleGuide.Slip.WRONG_WAY);
+        assertThat(g.turns()).isEqualTo(0.0);
+    }
+
+    /** Made-up engine: best at 1.12. */
+    private static IdleReading reading(double phi) {
+        double t = (phi - 1.12) / (phi > 1.12 ? 0.18 : 0.10);
+        double rpm = 800 * (1 - 0.02 * t * t);
+        return new IdleReading(0, 0, rpm, 0.4, 75 * rpm, 40, phi, 0.001, 0.008, Double.NaN);
     }
 
     @Test

@@ -53,6 +53,26 @@ public class SettledAverageTest {
     }
 
     @Test
+    public void withASensorInEachBankTheMixtureIsTheMeanOfBoth() {
+        SettledAverage a = new SettledAverage();
+        for (double t = 0; t < 40 && a.reading().isEmpty(); t += 0.05) {
+            a.add(t, 800, 60e3, 1.0 / 1.10, 1.0 / 1.06);
+        }
+        IdleReading r = a.reading().orElseThrow();
+        assertThat(r.phi()).isCloseTo(1.08, within(1e-9));
+        assertThat(r.bankPhi()).isCloseTo(-0.04, within(1e-9));
+    }
+
+    @Test
+    public void whereOneOfTwoSensorsIsSilentTheOtherIsRead() {
+        SettledAverage a = new SettledAverage();
+        for (double t = 0; t < 40 && a.reading().isEmpty(); t += 0.05) {
+            a.add(t, 800, 60e3, Double.NaN, 1.0 / 1.06);
+        }
+        assertThat(a.reading().orElseThrow().phi()).isCloseTo(1.06, within(1e-9));
+    }
+
+    @Test
     public void nothingIsLeftWhenItIsDoneAndNothingIsKnownBeforeItBegan() {
         SettledAverage a = new SettledAverage();
         assertThat(a.stillS()).isNaN();

@@ -318,16 +318,17 @@ public final class IdleWork {
         };
     }
 
-    /** A turn as people say it. */
+    /** Turns as people say them. */
     static String fraction(double turns) {
         long parts = Math.round(Math.abs(turns) * 32);
-        for (int whole : new int[] {2, 4, 8, 16, 32}) {
-            if (parts % (32 / whole) == 0) {
-                long n = parts * whole / 32;
-                return n == 1 ? say("idle-work.one-" + whole) : n % whole == 0 ? say("idle-work.whole", n / whole)
-                        : say("idle-work.some", n, whole);
-            }
+        long whole = parts / 32;
+        long rest = parts % 32;
+        if (rest == 0) {
+            return whole == 1 ? say("idle-work.one-turn") : say("idle-work.whole", whole);
         }
-        return say("idle-work.some", parts, 32L);
+        long of = 32 / Math.min(Long.lowestOneBit(rest), 16);
+        long n = rest * of / 32;
+        return whole > 0 ? say("idle-work.more", whole, n, of)
+                : n == 1 ? say("idle-work.one-" + of) : say("idle-work.some", n, of);
     }
 }
