@@ -8,9 +8,9 @@ import java.util.Optional;
  * Waits after a move until the engine has settled, then averages until the average is worth something.
  *
  * <p>Settled: two stretches of {@value #STRETCH_S} s one after the other differ in mixture and speed by no more than
- * their own scatter explains. With a sensor in each bank the mixture is the mean of both. Standard errors come from the means of whole seconds, so that an engine that lopes is
- * averaged longer. What has not settled after {@value #HANGS_S} s hangs: a wet manifold, for which a blip of the
- * throttle helps.
+ * their own scatter explains. With a sensor in each bank the mixture is the mean of both. Standard errors come from the
+ * means of whole seconds, so that an engine that lopes is averaged longer. What has not settled after {@value #HANGS_S}
+ * s hangs: a wet manifold, for which a blip of the throttle helps.
  */
 public final class SettledAverage {
     private static final double DEAD_S = 2.5;
@@ -62,9 +62,10 @@ public final class SettledAverage {
         if (Double.isNaN(beganS)) {
             beganS = timeS;
         }
+        double first = 1.0 / lambda;
         double second = 1.0 / lambda2;
-        double phi = Double.isNaN(lambda2) ? 1.0 / lambda : Double.isNaN(lambda) ? second : 0.5 * (1.0 / lambda + second);
-        samples.add(new double[] {timeS, rpm, vacuumPa, phi, second - 1.0 / lambda});
+        double phi = Double.isNaN(second) ? first : Double.isNaN(first) ? second : 0.5 * (first + second);
+        samples.add(new double[] {timeS, rpm, vacuumPa, phi, second - first});
         if (Double.isNaN(settledS)) {
             look(timeS);
         }

@@ -62,7 +62,8 @@ public class IdleCurveTest {
     @Test
     public void aReadingFarDownAFlankDoesNotMoveTheBest() {
         // Where cylinders miss, speed falls off a cliff that no parabola has.
-        List<IdleReading> near = List.of(reading(3.5, 1.05), reading(3.7, 1.11), reading(3.9, 1.17), reading(4.1, 1.23));
+        List<IdleReading> near = List.of(reading(3.5, 1.05), reading(3.7, 1.11), reading(3.9, 1.17),
+                reading(4.1, 1.23));
         List<IdleReading> with = new ArrayList<>(near);
         with.add(new IdleReading(3.0, 0, 700, 0.4, 52e3, 40, 0.93, 0.001, 0.02, Double.NaN));
         double best = IdleCurve.of(near).finish(School.HIGHEST_SPEED, 1.1).u();
