@@ -156,12 +156,12 @@ public final class ShotsApplication extends Application {
         }));
         todo.add(new Shot("proof", () -> {
             session.comparisons().endComparison();
-            session.driveAgain();
+            session.opening().again();
         }));
         todo.add(new Shot("", () -> ((ToggleButton) scene.lookup("#show-stream")).fire()));
         todo.add(new Shot("", () -> {
             window.setNight(swapped);
-            session.openDemo();
+            session.opening().demo();
             ((ToggleButton) scene.lookup("#show-card")).fire();
         }));
         todo.add(new Shot("", () -> session.goTo(Stops.MAIN)));
@@ -194,10 +194,10 @@ public final class ShotsApplication extends Application {
         todo.add(new Shot("columns", () -> {
             ((Button) scene.lookup("#sheet-close")).fire();
             window.showOpen(false);
-            session.open(plain, unclear);
+            session.opening().files(plain, unclear);
         }));
         todo.add(new Shot("", () -> {
-            session.dismissQuestion();
+            session.opening().dismissQuestion();
             session.dismissProblem();
         }));
         Path sheet = Files.createTempDirectory("nariz").resolve("leaking-estate.json");
@@ -211,7 +211,7 @@ public final class ShotsApplication extends Application {
                 .stream().map(l -> l + ",5.8").toList()) + "\n");
         todo.add(new Shot("check-first", () -> {
             session.dismissProblem();
-            session.open(sheet, log);
+            session.opening().files(sheet, log);
         }));
         Path weak = sheet.resolveSibling("small-nozzles.json");
         Path stabs = sheet.resolveSibling("small-nozzles.csv");
@@ -222,23 +222,23 @@ public final class ShotsApplication extends Application {
                 "stabs").log(), stabs);
         todo.add(new Shot("", () -> {
             session.dismissProblem();
-            session.open(weak, stabs);
+            session.opening().files(weak, stabs);
         }));
         todo.add(new Shot("pump", () -> session.goTo(Stops.PUMP)));
         todo.add(new Shot("", () -> {
             session.dismissProblem();
-            session.openDemo();
+            session.opening().demo();
         }));
         Path monday = Files.createTempDirectory("nariz").resolve("monday.csv");
         LogWriter.write(DemoDrive.drive().log(), monday);
-        todo.add(new Shot("", () -> session.open(plain, monday)));
+        todo.add(new Shot("", () -> session.opening().files(plain, monday)));
         todo.add(new Shot("", () -> ((Button) scene.lookup("#card-fitted")).fire()));
         todo.add(new Shot("garage", () -> window.showOpen(true)));
         todo.add(new Shot("", () -> {
             window.showOpen(false);
-            session.openDemo();
+            session.opening().demo();
         }));
-        todo.add(new Shot("", () -> session.openDemo(Demo.ROADSTER)));
+        todo.add(new Shot("", () -> session.opening().demo(Demo.ROADSTER)));
         todo.add(new Shot("", () -> {
             ((ToggleButton) scene.lookup("#show-card")).fire();
             ((ToggleButton) scene.lookup("#show-stream")).fire();
@@ -248,7 +248,7 @@ public final class ShotsApplication extends Application {
             session.goTo(Stops.TRANSFER);
             ((ToggleButton) scene.lookup("#show-holes")).fire();
         }));
-        todo.add(new Shot("", () -> session.openDemo(Demo.SMALL_FOUR)));
+        todo.add(new Shot("", () -> session.opening().demo(Demo.SMALL_FOUR)));
         todo.add(new Shot("", () -> {
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             session.goTo(Stops.all().stream().filter(s -> "needle-pull".equals(s.id())).findFirst().orElseThrow());
@@ -258,7 +258,7 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-needle")).fire();
         }));
         live(window, scene, session);
-        todo.add(new Shot("", session::openDemo));
+        todo.add(new Shot("", session.opening()::demo));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
         List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast")).toList();
         dropUnwanted(only);
@@ -348,7 +348,7 @@ public final class ShotsApplication extends Application {
                 todo.removeFirst();
                 arranged = false;
                 if (session.driveProperty().get() == null) {
-                    session.openDemo();
+                    session.opening().demo();
                     waitForDemo();
                 }
             }

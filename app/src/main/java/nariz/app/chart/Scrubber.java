@@ -54,7 +54,7 @@ public final class Scrubber extends Picture {
         WeakListeners.attach(session.cursorProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> redraw());
         WeakListeners.attach(session.selectionProperty(), this, (o, was, is) -> redraw());
-        WeakListeners.attach(session.decisionsProperty(), this, (o, was, is) -> redraw());
+        WeakListeners.attach(session.decisions().valueProperty(), this, (o, was, is) -> redraw());
         setOnMousePressed(e -> {
             requestFocus();
             seek(e.getX());
@@ -134,7 +134,7 @@ public final class Scrubber extends Picture {
             g.setFill(clear(p.accent(), 0.18));
             g.fillRect(atTime(d, s.fromS(), w), top, atTime(d, s.toS(), w) - atTime(d, s.fromS(), w), lane - top);
         }
-        for (Span out : session.decisionsProperty().get().excluded()) {
+        for (Span out : session.decisions().valueProperty().get().excluded()) {
             double from = atTime(d, out.fromS(), w);
             double to = Math.max(from + 2, atTime(d, out.toS(), w));
             g.setFill(clear(p.panel(), 0.72));

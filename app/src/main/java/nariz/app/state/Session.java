@@ -14,23 +14,16 @@ import javafx.beans.property.SimpleObjectProperty;
 import nariz.app.task.FaultLog;
 import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
-import nariz.carburetor.BuildSheet;
 import nariz.carburetor.NeedleChart;
 import nariz.carburetor.PartChange;
-import nariz.diagnosis.Previous;
-import nariz.log.ColumnPlan;
-import nariz.log.Plan;
 import nariz.log.Span;
-import nariz.sim.Demo;
 import nariz.units.Shown;
 
 /**
- * The window's state: which drive is open, where the cursor is, which stop is shown, what the user decided, what is
- * being worked on and what went wrong. Holds no nodes. All methods are called on the interface thread. What belongs to
- * a task of its own stands in {@link #trials}, {@link #notes}, {@link #garage} and {@link #comparisons}.
- *
- * <p>In one piece because what is open, decided, selected and undone must change together: each of its short methods
- * touches several of them.
+ * The window's state: which drive is open, where the cursor is, which stop is shown, what is being worked on and what
+ * went wrong. Holds no nodes. All methods are called on the interface thread. What belongs to a task of its own stands
+ * in {@link #opening}, {@link #decisions}, {@link #trials}, {@link #notes}, {@link #garage}, {@link #comparisons} and
+ * {@link #live}; the session joins them, since another drive changes all of them together.
  */
 public final class Session implements AutoCloseable {
     private final SessionContext context;
@@ -38,23 +31,16 @@ public final class Session implements AutoCloseable {
     private final Trials trials;
     private final Notes notes;
     private final Comparisons comparisons;
-    private final DriveOpener opener;
+    private final Opening opening;
+    private final DriveDecisions decisions;
     private final FollowedDrive followed;
     private final LiveDrive live;
     private final ReadOnlyObjectWrapper<Integer> cursor = new ReadOnlyObjectWrapper<>(0);
     private final ReadOnlyObjectWrapper<Stop> stop = new ReadOnlyObjectWrapper<>(Stops.IDLE);
     private final ObjectProperty<MixtureUnit> unit = new SimpleObjectProperty<>(MixtureUnit.LAMBDA);
     private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(WindowWords.units());
-    private final ReadOnlyObjectWrapper<ColumnsQuestion> question = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Span> selection = new ReadOnlyObjectWrapper<>();
-    private final ReadOnlyObjectWrapper<Decisions> decisions = new ReadOnlyObjectWrapper<>(Decisions.NONE);
-    /** Whether what is being worked on is the open drive weighed anew, which undo may overtake. */
-    private boolean weighing;
-    /** Counts openings of drives in this sitting. */
-    private long openings;
     private final ObjectProperty<Optional<NeedleChart>> needles = new SimpleObjectProperty<>(Optional.empty());
-    /** How often the demo's engine was driven again. */
-    private int round;
 
     /**
      * An empty session.
@@ -89,12 +75,12 @@ public final class Session implements AutoCloseable {
         notes = new Notes(context, trials);
         comparisons = new Comparisons(context, garage);
         // What is still being read tells how far it is; the word that it was cancelled may have come before.
-        opener = new DriveOpener(context.repository, words -> toInterface.execute(() -> context.busy.set(
+        DriveOpener opener = new DriveOpener(context.repository, words -> toInterface.execute(() -> context.busy.set(
                 context.busy.get().isEmpty() ? "" : words)), words -> toInterface.execute(() -> complain(words)));
         followed = new FollowedDrive(context, toInterface, opener, new FollowedDrive.Host() {
             @Override
             public Decisions decisions() {
-                return decisions.get();
+                return decisions.valueProperty().get();
             }
 
             @Override
@@ -108,12 +94,35 @@ public final class Session implements AutoCloseable {
 
             @Override
             public void open(String words, TaskRunner.Task<DriveOpener.Outcome> task) {
-                Session.this.open(words, task);
+                opening.open(words, task);
+            }
+        });
+        decisions = new DriveDecisions(context, d -> {
+            trials.reset(d);
+            context.drive.set(d);
+            comparisons.refresh(d);
+        }, followed::overtaken);
+        opening = new Opening(context, opener, trials, new Opening.Host() {
+            @Override
+            public void begun() {
+                decisions.left();
+                followed.stop();
+            }
+
+            @Override
+            public void shown(Drive d, Optional<Comparison> against) {
+                showOpened(d);
+                against.ifPresent(c -> {
+                    comparisons.show(c);
+                    goTo(Stops.PROOF);
+                });
+                garage.list();
+                tellOfWorkbook();
             }
         });
         live = new LiveDrive(context, toInterface, run -> {
             garage.list();
-            openKept(run);
+            opening.kept(run);
         });
         garage.list();
     }
@@ -164,131 +173,9 @@ public final class Session implements AutoCloseable {
 
     // Opening
 
-    /** Opens the first demo; it is not kept in the workbook. */
-    public void openDemo() {
-        openDemo(Demo.ESTATE);
-    }
-
-    /**
-     * Opens a demo; it is not kept in the workbook.
-     *
-     * @param demo which
-     */
-    public void openDemo(Demo demo) {
-        round = 0;
-        long n = ++openings;
-        open(say("session.simulating-the-demo-drive"), cancelled -> new DriveOpener.Outcome.Shown(DriveOpener.analyse(n,
-                demo.sheet(), demo.drive().log(), Decisions.NONE, List.of(), Optional.empty(), Optional.empty(),
-                cancelled)));
-    }
-
-    /** {@return whether the open drive is of the demo's engine, which can be driven again at once} */
-    public boolean practice() {
-        return context.drive.get() != null && practice(context.drive.get());
-    }
-
-    static boolean practice(Drive d) {
-        return d.run().isEmpty() && Demo.of(d.sheet()).isPresent();
-    }
-
-    /**
-     * Drives the demo's engine again with the parts tried, or those advised, and compares the two drives: the round a
-     * tuner goes, without the road.
-     */
-    public void driveAgain() {
-        if (!practice()) {
-            complain(say("session.only-the-demo-is"));
-            return;
-        }
-        Drive d = context.drive.get();
-        if (!context.busy.get().isEmpty() || !d.analysis().estimated()) {
-            complain(say("session.something-else-is-being"));
-            return;
-        }
-        Demo demo = Demo.of(d.sheet()).orElseThrow();
-        List<PartChange> parts = trials.effectProperty().get().changes();
-        BuildSheet next = PartChange.fit(d.sheet(), parts);
-        int driven = ++round;
-        long n = ++openings;
-        Comparison.Other before = Comparison.Other.demo(d.log().name(), demo, d.sheet(), driven == 1 ? -1 : driven - 1);
-        open(say("session.driving-again"), cancelled -> {
-            Drive again = DriveOpener.analyse(n, next, demo.again(next, driven).log(), Decisions.NONE, List.of(),
-                    Optional.empty(), Previous.of(d.analysis().advice()).filter(p -> p.followed(next)), cancelled);
-            return new DriveOpener.Outcome.Shown(again, Optional.of(Comparison.of(before, d.analysis(),
-                    again.analysis())));
-        });
-    }
-
-    /**
-     * Opens a build sheet and a log, and keeps them in the workbook. Where the log does not say what its columns are,
-     * the {@link #questionProperty} is set.
-     *
-     * @param sheetFile build sheet (JSON)
-     * @param logFile log
-     */
-    public void open(Path sheetFile, Path logFile) {
-        long n = ++openings;
-        open(say("session.reading", logFile.getFileName()), c -> opener.files(n, SheetText.of(sheetFile), logFile, c));
-    }
-
-    /**
-     * Opens a log of a car that is kept, with the car's newest build sheet.
-     *
-     * @param car the car
-     * @param logFile log
-     */
-    public void open(Car car, Path logFile) {
-        long n = ++openings;
-        open(say("session.reading", logFile.getFileName()), c -> opener.files(n, car.sheet(), logFile, c));
-    }
-
-    /**
-     * Opens a data package, which brings its own build sheet, and keeps it in the workbook.
-     *
-     * @param zip package written by this program
-     */
-    public void openPackage(Path zip) {
-        long n = ++openings;
-        open(say("session.reading", zip.getFileName()), cancelled -> opener.dataPackage(n, zip, cancelled));
-    }
-
-    /**
-     * Reads the log in question by a plan, and remembers the plan for the next file of that source.
-     *
-     * @param plan what the columns mean, as the user agreed
-     */
-    public void answer(Plan plan) {
-        ColumnsQuestion q = question.get();
-        if (q == null) {
-            return;
-        }
-        long n = ++openings;
-        open(say("session.reading", q.logFile().getFileName()), c -> opener.answered(n, q, plan.confirmed(), c));
-    }
-
-    /**
-     * Reads the log of the open drive once more, with a column it has and that was not read; the same log's decisions
-     * and notes stay with it.
-     *
-     * @param column how it is read, as the user agreed
-     */
-    public void readColumn(ColumnPlan column) {
-        Drive d = context.drive.get();
-        if (d == null || context.occupied(say("session.something-is-being-read"))) {
-            return;
-        }
-        long n = ++openings;
-        open(say("session.reading-a-column", column.title()), c -> opener.withColumn(n, d, column, c));
-    }
-
-    /**
-     * Opens a drive that is kept in the workbook.
-     *
-     * @param run its key
-     */
-    public void openKept(long run) {
-        long n = ++openings;
-        open(say("session.opening-a-kept-drive"), cancelled -> opener.kept(n, run, cancelled));
+    /** {@return what is asked to be opened} */
+    public Opening opening() {
+        return opening;
     }
 
     /**
@@ -307,7 +194,7 @@ public final class Session implements AutoCloseable {
             followed.stop();
             context.history.clear();
             selection.set(null);
-            decisions.set(Decisions.NONE);
+            decisions.reset(Decisions.NONE);
             trials.reset(null);
             notes.clear();
             comparisons.clear();
@@ -325,7 +212,7 @@ public final class Session implements AutoCloseable {
     public void follow(Path sheetFile, Path logFile) {
         context.analysis.cancel();
         context.problem.set("");
-        followed.start(++openings, sheetFile, logFile);
+        followed.start(opening.next(), sheetFile, logFile);
     }
 
     /** No more will be written: what is followed is read as a whole and kept. */
@@ -348,35 +235,11 @@ public final class Session implements AutoCloseable {
         }
     }
 
-    private void open(String what, TaskRunner.Task<DriveOpener.Outcome> task) {
-        weighing = false;
-        followed.stop();
-        context.busy.set(what);
-        context.problem.set("");
-        question.set(null);
-        context.analysis.start(task, this::opened, context::fail);
-    }
-
-    private void opened(DriveOpener.Outcome o) {
-        context.busy.set("");
-        switch (o) {
-            case DriveOpener.Outcome.Shown s -> {
-                showOpened(s.drive());
-                s.against().ifPresent(c -> {
-                    comparisons.show(c);
-                    goTo(Stops.PROOF);
-                });
-                garage.list();
-                if (!context.repository.damage().isEmpty()) {
-                    complain(say("session.the-workbook-is-damaged", context.repository.damage()));
-                } else if (context.repository.elsewhere()) {
-                    complain(say("session.another-window-has-the"));
-                }
-            }
-            case DriveOpener.Outcome.Asked a -> {
-                context.problem.set(a.question().why());
-                question.set(a.question());
-            }
+    private void tellOfWorkbook() {
+        if (!context.repository.damage().isEmpty()) {
+            complain(say("session.the-workbook-is-damaged", context.repository.damage()));
+        } else if (context.repository.elsewhere()) {
+            complain(say("session.another-window-has-the"));
         }
     }
 
@@ -388,7 +251,7 @@ public final class Session implements AutoCloseable {
         context.history.endOfDrive();
         cursor.set(0);
         selection.set(null);
-        decisions.set(d.decisions());
+        decisions.reset(d.decisions());
         trials.reset(d);
         context.drive.set(d);
         comparisons.clear();
@@ -396,29 +259,11 @@ public final class Session implements AutoCloseable {
         goTo(d.analysis().advice().lookedAtFirst().map(Stops::of).orElse(Stops.IDLE));
     }
 
-    /** Puts the question about columns away; nothing is opened. */
-    public void dismissQuestion() {
-        question.set(null);
-    }
-
     // Decisions
 
-    /** {@return what the user decided about the open drive; the analysis may be a moment behind} */
-    public ReadOnlyObjectProperty<Decisions> decisionsProperty() {
-        return decisions.getReadOnlyProperty();
-    }
-
-    /**
-     * Takes note that the tuner has looked for a cause and not found it, or takes that back, and weighs again.
-     *
-     * @param cause key as in an advice's hypotheses
-     * @param soundNow whether it was looked for and not found
-     */
-    public void checked(String cause, boolean soundNow) {
-        if (context.drive.get() != null && decisions.get().checked().contains(cause) != soundNow) {
-            decide(say(soundNow ? "session.looked-for" : "session.weighed-again", causeLabel(cause)),
-                    decisions.get().check(cause, soundNow));
-        }
+    /** {@return what the user decided about the open drive} */
+    public DriveDecisions decisions() {
+        return decisions;
     }
 
     /** Takes the selected stretch out of the computation; nothing without a selection. */
@@ -426,7 +271,7 @@ public final class Session implements AutoCloseable {
         Span s = selection.get();
         if (context.drive.get() != null && s != null) {
             selection.set(null);
-            decide(say("session.stretch-taken-out"), decisions.get().without(s));
+            decisions.exclude(s);
         }
     }
 
@@ -434,64 +279,8 @@ public final class Session implements AutoCloseable {
     public void restore() {
         Drive d = context.drive.get();
         if (d != null) {
-            Decisions left = decisions.get().with(d.log().timeS()[cursor.get()]);
-            if (!left.equals(decisions.get())) {
-                decide(say("session.stretch-counts-again"), left);
-            }
+            decisions.restore(d.log().timeS()[cursor.get()]);
         }
-    }
-
-    /**
-     * A cause as a person would say it.
-     *
-     * @param cause key as in an advice's hypotheses
-     * @return its name
-     */
-    public static String causeLabel(String cause) {
-        return say("cause." + cause);
-    }
-
-    private void decide(String title, Decisions next) {
-        Decisions was = decisions.get();
-        context.history.record(title, true, () -> apply(was), () -> apply(next));
-        apply(next);
-    }
-
-    /** Shown at once and written first; the analysis of the latest decisions follows. */
-    private void apply(Decisions now) {
-        Drive d = context.drive.get();
-        decisions.set(now);
-        d.run().ifPresent(run -> context.storage.queue(c -> {
-            context.repository.decided(run, now);
-            return now;
-        }, x -> { }, e -> complain(context.words(e))));
-        if (d.decisions().equals(now)) {
-            // The answer for these is on the screen already.
-            context.analysis.cancel();
-            weighing = false;
-            context.busy.set("");
-            return;
-        }
-        weighing = true;
-        followed.overtaken();
-        context.busy.set(say("session.weighing-again"));
-        context.problem.set("");
-        context.analysis.start(cancelled -> DriveOpener.analyse(d.opening(), d.sheet(), d.log(), now, d.odd(), d.run(),
-                d.before(), cancelled), this::showWeighed, context::fail);
-    }
-
-    /** The same drive weighed again keeps cursor and stop. */
-    private void showWeighed(Drive d) {
-        weighing = false;
-        context.busy.set("");
-        trials.reset(d);
-        context.drive.set(d);
-        comparisons.refresh(d);
-        // The next drive goes on from what was advised in the end.
-        d.run().ifPresent(run -> context.storage.queue(c -> {
-            context.repository.advised(run, d.analysis().advice());
-            return run;
-        }, x -> { }, e -> complain(context.words(e))));
     }
 
     /** Takes back what was done last. */
@@ -505,14 +294,14 @@ public final class Session implements AutoCloseable {
      * @param steps how many, the latest first
      */
     public void undo(int steps) {
-        if (context.busy.get().isEmpty() || weighing) {
+        if (context.busy.get().isEmpty() || decisions.weighing()) {
             context.history.undo(steps);
         }
     }
 
     /** Brings back what was taken back last. */
     public void redo() {
-        if (context.busy.get().isEmpty() || weighing) {
+        if (context.busy.get().isEmpty() || decisions.weighing()) {
             context.history.redo();
         }
     }
@@ -609,11 +398,6 @@ public final class Session implements AutoCloseable {
         s.moment(d, comparisons.comparisonProperty().get()).ifPresent(this::moveCursor);
     }
 
-    /** {@return the question about a log's columns, or null} */
-    public ReadOnlyObjectProperty<ColumnsQuestion> questionProperty() {
-        return question.getReadOnlyProperty();
-    }
-
     /** {@return the open drive, or null} */
     public ReadOnlyObjectProperty<Drive> driveProperty() {
         return context.drive.getReadOnlyProperty();
@@ -638,8 +422,8 @@ public final class Session implements AutoCloseable {
 
     /** Cancels what is being worked on; what was open stays open, and what is shown is what was decided. */
     public void cancel() {
-        if (weighing) {
-            apply(context.drive.get().decisions());
+        if (decisions.weighing()) {
+            decisions.cancel();
             return;
         }
         context.analysis.cancel();

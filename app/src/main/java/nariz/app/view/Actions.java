@@ -143,7 +143,7 @@ final class Actions {
         add("fitted", say("work-card-panel.fitted-help"), () -> window.lookup("#card-fitted") != null,
                 () -> ((Button) window.lookup("#card-fitted")).fire());
         add("together", say("compare-panel.lay-together-help"), this::open, session.comparisons()::layTogether);
-        add("again", say("main-window.drive-the-demo-again"), session::practice, session::driveAgain);
+        add("again", say("main-window.drive-the-demo-again"), session.opening()::practice, session.opening()::again);
     }
 
     private void help() {
@@ -151,14 +151,14 @@ final class Actions {
         add("guide", say("guide.title"), window::openGuide, plain(KeyCode.F1));
         add("tour", say("tour.title"), window::startTour);
         add("about", say("guide.about-title"), window::openAbout);
-        add("demo", say("main-window.demo-drive"), session::openDemo, plain(KeyCode.D));
-        add("demo-roadster", say("demo.open-kit-roadster"), () -> session.openDemo(Demo.ROADSTER));
-        add("demo-small-four", say("demo.open-small-four"), () -> session.openDemo(Demo.SMALL_FOUR));
+        add("demo", say("main-window.demo-drive"), session.opening()::demo, plain(KeyCode.D));
+        add("demo-roadster", say("demo.open-kit-roadster"), () -> session.opening().demo(Demo.ROADSTER));
+        add("demo-small-four", say("demo.open-small-four"), () -> session.opening().demo(Demo.SMALL_FOUR));
     }
 
     private boolean cursorTakenOut() {
         Drive d = session.driveProperty().get();
-        return d != null && session.decisionsProperty().get().excluded().stream().anyMatch(x -> x.holds(
+        return d != null && session.decisions().valueProperty().get().excluded().stream().anyMatch(x -> x.holds(
                 d.log().timeS()[session.cursorProperty().get()]));
     }
 

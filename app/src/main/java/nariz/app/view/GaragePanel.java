@@ -69,7 +69,7 @@ final class GaragePanel extends VBox {
         FlowPane demos = new FlowPane(8, 8, text(say("garage.demos"), "card-line"));
         for (Demo d : Demo.values()) {
             demos.getChildren().add(MainWindow.button(say("demo." + d.id()), d == Demo.ESTATE ? "open-panel-demo"
-                    : "open-panel-demo-" + d.id(), say("demo.help-" + d.id()), () -> session.openDemo(d)));
+                    : "open-panel-demo-" + d.id(), say("demo.help-" + d.id()), () -> session.opening().demo(d)));
         }
         Button beside = MainWindow.button(say("live-page.title"), "open-live", say("live-page.open"), live);
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
@@ -326,14 +326,15 @@ final class GaragePanel extends VBox {
     private void newLog() {
         Car c = chosen();
         if (c != null) {
-            picker.pick(getScene().getWindow(), say("open-panel.log"), "*.csv").ifPresent(p -> session.open(c, p));
+            picker.pick(getScene().getWindow(), say("open-panel.log"), "*.csv").ifPresent(
+                    p -> session.opening().files(c, p));
         }
     }
 
     private void openLast() {
         Car c = chosen();
         if (c != null) {
-            c.lastDrive().ifPresentOrElse(d -> session.openKept(d.entry().run()), this::newLog);
+            c.lastDrive().ifPresentOrElse(d -> session.opening().kept(d.entry().run()), this::newLog);
         }
     }
 
@@ -368,7 +369,7 @@ final class GaragePanel extends VBox {
 
     private void openSelected() {
         if (drive() != null) {
-            session.openKept(drive().run());
+            session.opening().kept(drive().run());
         }
     }
 
@@ -413,7 +414,7 @@ final class GaragePanel extends VBox {
                 return;
             }
             if (name.endsWith(".zip")) {
-                session.openPackage(p);
+                session.opening().dataPackage(p);
                 return;
             }
             (name.endsWith(".json") ? sheet : log).setText(p.toString());
@@ -425,7 +426,7 @@ final class GaragePanel extends VBox {
             Path l = usable(log, say("open-panel.log"));
             log.clear();
             if (l != null) {
-                session.open(chosen(), l);
+                session.opening().files(chosen(), l);
             }
         }
     }
@@ -434,11 +435,11 @@ final class GaragePanel extends VBox {
         if (log.getText() != null && log.getText().strip().toLowerCase(Locale.ROOT).endsWith(".zip")) {
             Path zip = usable(log, say("open-panel.data-package"));
             if (zip != null) {
-                session.openPackage(zip);
+                session.opening().dataPackage(zip);
             }
             return;
         }
-        withFiles(session::open);
+        withFiles(session.opening()::files);
     }
 
     private void withFiles(BiConsumer<Path, Path> use) {

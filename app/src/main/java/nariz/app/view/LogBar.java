@@ -93,7 +93,7 @@ final class LogBar extends HBox {
         getChildren().addAll(taller, notes, space, noted, note, exclude, restore, undo);
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.selectionProperty(), this, (o, was, is) -> refresh());
-        WeakListeners.attach(session.decisionsProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.decisions().valueProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.cursorProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.historyProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.notes().notesProperty(), this, (o, was, is) -> refresh());
@@ -103,7 +103,7 @@ final class LogBar extends HBox {
     private void refresh() {
         Drive d = session.driveProperty().get();
         Span s = session.selectionProperty().get();
-        boolean out = d != null && session.decisionsProperty().get().excluded().stream().anyMatch(x -> x.holds(
+        boolean out = d != null && session.decisions().valueProperty().get().excluded().stream().anyMatch(x -> x.holds(
                 d.log().timeS()[session.cursorProperty().get()]));
         note.setDisable(d == null);
         noted.setVisible(!session.notes().notesProperty().get().isEmpty());
@@ -121,7 +121,7 @@ final class LogBar extends HBox {
         }).toList());
         undo.getTooltip().setText(session.historyProperty().get().isEmpty() ? say("log-bar.nothing-to-take-back")
                 : say("log-bar.take-back", session.historyProperty().get().getFirst()));
-        notes.setText(d == null ? "" : s == null ? words(d, session.decisionsProperty().get())
+        notes.setText(d == null ? "" : s == null ? words(d, session.decisions().valueProperty().get())
                 : say("log-bar.selected-to-s-s", s.fromS(), s.toS(),
                 s.toS() - s.fromS()));
     }

@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import nariz.app.chart.WeakListeners;
 import nariz.app.print.WorkCardPdf;
 import nariz.app.state.Drive;
+import nariz.app.state.DriveDecisions;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
 import nariz.app.state.StopWords;
@@ -62,7 +63,7 @@ final class WorkCardPanel extends VBox {
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.garage().carsProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.stopProperty(), this, (o, was, is) -> refresh());
-        WeakListeners.attach(session.decisionsProperty(), this, (o, was, is) -> refresh());
+        WeakListeners.attach(session.decisions().valueProperty(), this, (o, was, is) -> refresh());
         WeakListeners.attach(session.comparisons().comparisonProperty(), this, (o, was, is) -> refresh());
         refresh();
     }
@@ -99,7 +100,7 @@ final class WorkCardPanel extends VBox {
             heading(say("work-card-panel.note"));
             a.notes().forEach(n -> line("!", say(n), "card-line"));
         }
-        ruledOut(session.decisionsProperty().get().checked());
+        ruledOut(session.decisions().valueProperty().get().checked());
         if (!a.assumed().isEmpty()) {
             heading(say("work-card-panel.assumed-from-the-family"));
             a.assumed().forEach(s -> line("·", say(Assumption.words(s)), "small"));
@@ -171,9 +172,9 @@ final class WorkCardPanel extends VBox {
     private void fitting(Drive d, List<Change> all) {
         List<PartChange> parts = all.stream().filter(Change::now).map(c -> new PartChange(c.part(), c.side(), c.from(),
                 c.to())).filter(c -> c.part().role() != Part.Role.IDLE_STOP).toList();
-        if (session.practice() && !parts.isEmpty()) {
+        if (session.opening().practice() && !parts.isEmpty()) {
             done.getChildren().add(primary(MainWindow.button(say("work-card-panel.fitted-demo"), "card-fitted",
-                    say("main-window.drive-the-demo-again"), session::driveAgain)));
+                    say("main-window.drive-the-demo-again"), session.opening()::again)));
         } else if (d.run().isPresent() && !parts.isEmpty()) {
             if (session.garage().carOf(d).filter(car -> parts.stream().allMatch(car::fitted)).isPresent()) {
                 Label already = label(say("work-card-panel.fitted-already"), "card-line");
@@ -211,7 +212,7 @@ final class WorkCardPanel extends VBox {
     private void checks(Advice a) {
         content.getChildren().add(label(say("work-card-panel.check-first"), "card-heading"));
         for (Hypothesis h : a.hypotheses()) {
-            if (h.fault() && h.probability() >= 0.02 && !session.decisionsProperty().get().checked().contains(
+            if (h.fault() && h.probability() >= 0.02 && !session.decisions().valueProperty().get().checked().contains(
                     h.cause())) {
                 heading(say(h.label()) + ", " + h.percent() + " %");
                 line("·", say(h.evidence()), "card-line");
@@ -219,7 +220,7 @@ final class WorkCardPanel extends VBox {
                 CheckBox none = new CheckBox(say("work-card-panel.looked-for-it-there"));
                 none.setId("checked-" + h.cause());
                 none.setAccessibleText(say("work-card-panel.looked-for-there-is", h.label()));
-                none.setOnAction(e -> session.checked(h.cause(), true));
+                none.setOnAction(e -> session.decisions().checked(h.cause(), true));
                 content.getChildren().add(none);
             }
         }
@@ -230,11 +231,11 @@ final class WorkCardPanel extends VBox {
         if (!causes.isEmpty()) {
             heading(say("work-card-panel.looked-for-not-found"));
             for (String cause : causes) {
-                CheckBox none = new CheckBox(Session.causeLabel(cause));
+                CheckBox none = new CheckBox(DriveDecisions.causeLabel(cause));
                 none.setId("ruled-out-" + cause);
                 none.setSelected(true);
-                none.setAccessibleText(say("work-card-panel.ruled-out-clear-to", Session.causeLabel(cause)));
-                none.setOnAction(e -> session.checked(cause, false));
+                none.setAccessibleText(say("work-card-panel.ruled-out-clear-to", DriveDecisions.causeLabel(cause)));
+                none.setOnAction(e -> session.decisions().checked(cause, false));
                 content.getChildren().add(none);
             }
         }

@@ -61,7 +61,7 @@ public class SessionTest {
 
     @Test
     public void demoOpensAtTheBlamedStop() {
-        session.openDemo();
+        session.opening().demo();
         assertThat(session.busyProperty().get()).isNotEmpty();
         assertThat(session.driveProperty().get()).isNull();
         work();
@@ -73,7 +73,7 @@ public class SessionTest {
 
     @Test
     public void cancelledWorkNeverArrives() throws InterruptedException {
-        session.openDemo();
+        session.opening().demo();
         session.cancel();
         assertThat(session.busyProperty().get()).isEmpty();
         Runnable late = toInterface.poll(5, TimeUnit.SECONDS);
@@ -85,7 +85,7 @@ public class SessionTest {
 
     @Test
     public void badFilesLeaveTheOpenDriveAlone() throws IOException {
-        session.openDemo();
+        session.opening().demo();
         work();
         Drive open = session.driveProperty().get();
         Path sheet = Files.createTempFile("nariz", ".json");
@@ -93,7 +93,7 @@ public class SessionTest {
         for (Malformed.Case c : Malformed.all()) {
             Files.write(sheet, c.sheet() ? c.content() : Samples.sheet().getBytes(StandardCharsets.UTF_8));
             Files.write(log, c.sheet() ? Samples.log().getBytes(StandardCharsets.UTF_8) : c.content());
-            session.open(sheet, log);
+            session.opening().files(sheet, log);
             assertThat(session.problemProperty().get()).isEmpty();
             for (int i = 0; i < 3 && session.problemProperty().get().isEmpty(); i++) {
                 work();
@@ -112,7 +112,7 @@ public class SessionTest {
         Path log = Files.createTempFile("nariz", ".csv");
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
-        session.open(sheet, log);
+        session.opening().files(sheet, log);
         work();
         assertThat(session.problemProperty().get()).isEmpty();
         assertThat(session.driveProperty().get().sheet().name()).isEqualTo("test six");
@@ -131,11 +131,11 @@ public class SessionTest {
     public void columnOfADriveThatIsNotKeptIsReadAsWell() throws IOException {
         Path folder = Files.createTempDirectory("nariz");
         Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
-        session.open(sheet, withPressure(folder));
+        session.opening().files(sheet, withPressure(folder));
         until(session, () -> session.driveProperty().get() != null);
         Drive first = session.driveProperty().get();
         assertThat(first.run()).isEmpty();
-        session.readColumn(first.log().unread().getFirst().as().orElseThrow());
+        session.opening().withColumn(first.log().unread().getFirst().as().orElseThrow());
         until(session, () -> !first.equals(session.driveProperty().get()));
         assertThat(session.driveProperty().get().log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
         assertThat(session.driveProperty().get().log().unread()).isEmpty();
@@ -149,7 +149,7 @@ public class SessionTest {
         Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
         Path book = folder.resolve("book.nariz");
         session = new Session(toInterface::add, book);
-        session.open(sheet, withPressure(folder));
+        session.opening().files(sheet, withPressure(folder));
         until(session, () -> session.driveProperty().get() != null && session.driveProperty().get().run().isPresent());
         session.close();
         toInterface.clear();
@@ -158,7 +158,7 @@ public class SessionTest {
         all[at] ^= 1;
         Files.write(book, all);
         session = new Session(toInterface::add, book);
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null && session.problemProperty().get().contains(
                 "The workbook is damaged"));
         assertThat(session.problemProperty().get()).contains("is not what was written").contains("nariz rescue");
@@ -236,18 +236,18 @@ public class SessionTest {
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log("Time,RPM,Vacuum,Wideband\n", ','));
         try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            s.open(sheet, log);
-            until(s, () -> s.questionProperty().get() != null);
+            s.opening().files(sheet, log);
+            until(s, () -> s.opening().questionProperty().get() != null);
             assertThat(s.problemProperty().get()).contains("no unit for manifold vacuum");
             assertThat(s.driveProperty().get()).isNull();
-            s.answer(s.questionProperty().get().proposal().plan());
+            s.opening().answer(s.opening().questionProperty().get().proposal().plan());
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().run()).isPresent();
             until(s, () -> !s.garage().keptProperty().get().isEmpty());
             Drive first = s.driveProperty().get();
-            s.open(sheet, log);
+            s.opening().files(sheet, log);
             until(s, () -> !first.equals(s.driveProperty().get()));
-            assertThat(s.questionProperty().get()).as("asked again").isNull();
+            assertThat(s.opening().questionProperty().get()).as("asked again").isNull();
         }
     }
 
@@ -265,13 +265,13 @@ public class SessionTest {
         Path folder = Files.createTempDirectory("nariz");
         Path sheet = Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson());
         Path log = Files.writeString(folder.resolve("clocks.csv"), s);
-        session.open(sheet, log);
-        until(session, () -> session.questionProperty().get() != null);
-        var proposal = session.questionProperty().get().proposal();
+        session.opening().files(sheet, log);
+        until(session, () -> session.opening().questionProperty().get() != null);
+        var proposal = session.opening().questionProperty().get().proposal();
         assertThat(proposal.empty(3)).isTrue();
         assertThat(proposal.empty(4)).isFalse();
         assertThat(proposal.readings(4)).hasSizeGreaterThan(100);
-        session.answer(proposal.plan());
+        session.opening().answer(proposal.plan());
         until(session, () -> session.driveProperty().get() != null);
         assertThat(session.driveProperty().get().analysis().advice().sentence().toString())
                 .contains("37 thou to 34 thou");
@@ -281,7 +281,7 @@ public class SessionTest {
     /** Units changed and a part tried in the same breath: both come out, in either order. */
     @Test
     public void wordsAndTrialsDoNotTakeEachOthersPlace() {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         Candidate jet = Candidate.of(session.driveProperty().get().sheet(), Kit.NONE).stream().filter(c ->
                 c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
@@ -300,7 +300,7 @@ public class SessionTest {
                     .get()));
             assertThat(session.trials().triedProperty().get().getFirst().to()).isEqualTo(jet.fitted() + 3);
             // A unit chosen while a drive is being read holds for that drive.
-            session.openDemo();
+            session.opening().demo();
             session.use(metric);
             until(session, () -> session.busyProperty().get().isEmpty() && WindowWords.say(session.driveProperty()
                     .get().analysis().advice().sentence()).contains("0.94 mm to 0.86 mm"));
@@ -312,7 +312,7 @@ public class SessionTest {
     /** A moment means what the engine did then: reading, cell, shares and plate belong together. */
     @Test
     public void everythingAtTheCursorBelongsToTheSameMoment() {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         Drive d = session.driveProperty().get();
         var o = d.analysis().observation();
@@ -340,7 +340,7 @@ public class SessionTest {
     /** A unit chosen after the last words were found and before they are on the screen. */
     @Test
     public void unitsChosenOneAfterTheOtherBothHold() throws InterruptedException {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         try {
             session.use(new Shown(Shown.Pressure.KPA, Shown.Size.THOU, Shown.Road.METRIC));
@@ -352,11 +352,11 @@ public class SessionTest {
             until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
                     "0.94 mm to 0.86 mm"));
             // And one chosen while something was tried that came to nothing.
-            session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.opening().files(Path.of("no-sheet.json"), Path.of("no-log.csv"));
             session.use(Shown.USUAL);
             until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
                     "37 thou to 34 thou"));
-            session.open(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.opening().files(Path.of("no-sheet.json"), Path.of("no-log.csv"));
             session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
             session.cancel();
             until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
@@ -379,12 +379,12 @@ public class SessionTest {
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
         try (Session first = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            first.open(sheet, log);
+            first.opening().files(sheet, log);
             until(first, () -> !first.garage().keptProperty().get().isEmpty());
             try (Session second = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
                 until(second, () -> !second.garage().keptProperty().get().isEmpty());
                 Files.writeString(log, Samples.log().replace(",14.", ",13."));
-                second.open(sheet, log);
+                second.opening().files(sheet, log);
                 until(second, () -> second.driveProperty().get() != null);
                 assertThat(second.problemProperty().get()).startsWith("Another window has the workbook open");
                 assertThat(second.driveProperty().get().run()).isEmpty();
@@ -402,7 +402,7 @@ public class SessionTest {
         LogWriter.write(DemoDrive.drive().log(), log);
         long run;
         try (Session s = new Session(toInterface::add, workbook)) {
-            s.open(sheet, log);
+            s.opening().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
             double steady = s.driveProperty().get().analysis().observation().steadyS();
@@ -410,7 +410,7 @@ public class SessionTest {
             s.exclude();
             until(s, () -> s.driveProperty().get().log().excluded().size() == 1);
             assertThat(s.driveProperty().get().analysis().observation().steadyS()).isLessThan(steady - 20);
-            s.checked("vacuum-leak", true);
+            s.decisions().checked("vacuum-leak", true);
             until(s, () -> s.driveProperty().get().decisions().checked().size() == 1);
             s.undo();
             until(s, () -> s.driveProperty().get().decisions().checked().isEmpty());
@@ -420,12 +420,12 @@ public class SessionTest {
         try (Session s = new Session(toInterface::add, workbook)) {
             until(s, () -> !s.garage().keptProperty().get().isEmpty());
             assertThat(s.garage().keptProperty().get().getFirst().name()).isEqualTo("drive.csv");
-            s.openKept(run);
+            s.opening().kept(run);
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
             assertThat(s.driveProperty().get().decisions().checked()).containsExactly("vacuum-leak");
             Drive kept = s.driveProperty().get();
-            s.open(sheet, log);
+            s.opening().files(sheet, log);
             until(s, () -> !kept.equals(s.driveProperty().get()));
             assertThat(s.driveProperty().get().run()).as("the same file is kept once").contains(run);
             assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
@@ -457,7 +457,7 @@ public class SessionTest {
             assertThat(car.name()).isEqualTo(DemoDrive.sheet().name());
             assertThat(car.lastDrive()).isEmpty();
             assertThat(car.state()).isEqualTo("not driven yet");
-            s.open(car, f.log());
+            s.opening().files(car, f.log());
             until(s, () -> s.driveProperty().get() != null);
             until(s, () -> s.garage().carOf(s.driveProperty().get()).isPresent());
             assertThat(s.garage().carOf(s.driveProperty().get()).orElseThrow().state()).isEqualTo("a part to change");
@@ -482,7 +482,7 @@ public class SessionTest {
         long first;
         long second;
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.open(f.sheet(), f.log());
+            s.opening().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             Drive d = s.driveProperty().get();
             first = d.run().orElseThrow();
@@ -494,13 +494,13 @@ public class SessionTest {
             LogWriter.write(Demo.ESTATE.again(next, 1).log(), again);
             until(s, () -> s.garage().carOf(s.driveProperty().get()).isPresent());
             Car car = s.garage().carOf(s.driveProperty().get()).orElseThrow();
-            s.open(car, again);
+            s.opening().files(car, again);
             until(s, () -> s.driveProperty().get().opening() != d.opening() && s.busyProperty().get().isEmpty());
             assertThat(s.driveProperty().get().before()).as("nothing was fitted yet").isEmpty();
             s.garage().fitted(advised);
             until(s, () -> !s.garage().carsProperty().get().getFirst().fittedSince().isEmpty());
             LogWriter.write(Demo.ESTATE.again(next, 2).log(), again);
-            s.open(s.garage().carsProperty().get().getFirst(), again);
+            s.opening().files(s.garage().carsProperty().get().getFirst(), again);
             until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().before().isPresent());
             Drive after = s.driveProperty().get();
             second = after.run().orElseThrow();
@@ -513,10 +513,10 @@ public class SessionTest {
             assertThat(s.driveProperty().get().before()).isEqualTo(after.before());
         }
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.openKept(second);
+            s.opening().kept(second);
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().before()).isPresent();
-            s.openKept(first);
+            s.opening().kept(first);
             until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().run().equals(Optional.of(
                     first)));
             assertThat(s.driveProperty().get().before()).isEmpty();
@@ -529,32 +529,34 @@ public class SessionTest {
         DemoFiles f = DemoFiles.made();
         long run;
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.open(f.sheet(), f.log());
+            s.opening().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
-            s.checked("vacuum-leak", true);
-            s.checked("exhaust-leak", true);
+            s.decisions().checked("vacuum-leak", true);
+            s.decisions().checked("exhaust-leak", true);
             s.select(new Span(100, 150));
             s.exclude();
             s.select(new Span(300, 350));
             s.exclude();
-            assertThat(s.decisionsProperty().get()).isEqualTo(new Decisions(List.of("vacuum-leak", "exhaust-leak"),
+            assertThat(s.decisions().valueProperty().get()).isEqualTo(
+                    new Decisions(List.of("vacuum-leak", "exhaust-leak"),
                     List.of(new Span(100, 150), new Span(300, 350))));
             assertThat(s.historyProperty().get()).hasSize(4);
-            until(s, () -> s.driveProperty().get().decisions().equals(s.decisionsProperty().get()));
+            until(s, () -> s.driveProperty().get().decisions().equals(s.decisions().valueProperty().get()));
             assertThat(s.driveProperty().get().log().excluded()).hasSize(2);
             assertThat(s.driveProperty().get().analysis().advice().hypotheses()).noneMatch(h -> h.cause().endsWith(
                     "leak"));
             // Taken back just as quickly, while the answer is still being weighed.
             s.undo();
             s.undo();
-            assertThat(s.decisionsProperty().get().excluded()).isEmpty();
-            until(s, () -> s.driveProperty().get().decisions().equals(s.decisionsProperty().get()));
+            assertThat(s.decisions().valueProperty().get().excluded()).isEmpty();
+            until(s, () -> s.driveProperty().get().decisions().equals(s.decisions().valueProperty().get()));
         }
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.openKept(run);
+            s.opening().kept(run);
             until(s, () -> s.driveProperty().get() != null);
-            assertThat(s.decisionsProperty().get()).isEqualTo(new Decisions(List.of("vacuum-leak", "exhaust-leak"),
+            assertThat(s.decisions().valueProperty().get()).isEqualTo(
+                    new Decisions(List.of("vacuum-leak", "exhaust-leak"),
                     List.of()));
         }
     }
@@ -565,29 +567,29 @@ public class SessionTest {
         DemoFiles f = DemoFiles.made();
         long run;
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.open(f.sheet(), f.log());
+            s.opening().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
-            s.checked("vacuum-leak", true);
+            s.decisions().checked("vacuum-leak", true);
             s.note("last word");
         }
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.openKept(run);
+            s.opening().kept(run);
             until(s, () -> s.driveProperty().get() != null && !s.notes().notesProperty().get().isEmpty());
-            assertThat(s.decisionsProperty().get().checked()).containsExactly("vacuum-leak");
+            assertThat(s.decisions().valueProperty().get().checked()).containsExactly("vacuum-leak");
             assertThat(s.notes().notesProperty().get().getFirst().text()).isEqualTo("last word");
         }
     }
 
     @Test
     public void cancelledWeighingShowsWhatWasDecidedBefore() {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         Drive before = session.driveProperty().get();
-        session.checked("vacuum-leak", true);
+        session.decisions().checked("vacuum-leak", true);
         session.cancel();
         assertThat(session.busyProperty().get()).isEmpty();
-        assertThat(session.decisionsProperty().get()).isEqualTo(before.decisions());
+        assertThat(session.decisions().valueProperty().get()).isEqualTo(before.decisions());
         assertThat(session.driveProperty().get()).isSameAs(before);
     }
 
@@ -598,28 +600,28 @@ public class SessionTest {
         Path other = Files.writeString(f.folder().resolve("other.json"), DemoDrive.sheetJson().replace("\"37 thou\"",
                 "\"35 thou\""));
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.open(f.sheet(), f.log());
+            s.opening().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             long first = s.driveProperty().get().run().orElseThrow();
             s.note("of the first");
             until(s, () -> !s.notes().notesProperty().get().isEmpty());
-            s.checked("vacuum-leak", true);
+            s.decisions().checked("vacuum-leak", true);
             until(s, () -> s.driveProperty().get().decisions().checked().size() == 1);
-            s.open(other, f.log());
+            s.opening().files(other, f.log());
             until(s, () -> s.busyProperty().get().isEmpty() && !s.driveProperty().get().run().equals(Optional.of(
                     first)));
             assertThat(s.notes().notesProperty().get()).isEmpty();
-            assertThat(s.decisionsProperty().get()).isEqualTo(Decisions.NONE);
+            assertThat(s.decisions().valueProperty().get()).isEqualTo(Decisions.NONE);
             assertThat(s.historyProperty().get()).isEmpty();
             // A further log on the first sheet puts that sheet into the chain again.
             Path more = f.folder().resolve("more.csv");
             LogWriter.write(DemoDrive.drive(DemoDrive.sheet(), 77).log(), more);
-            s.open(f.sheet(), more);
+            s.opening().files(f.sheet(), more);
             until(s, () -> s.busyProperty().get().isEmpty() && s.garage().keptProperty().get().size() == 3);
-            s.open(f.sheet(), f.log());
+            s.opening().files(f.sheet(), f.log());
             until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().run().equals(Optional.of(
                     first)));
-            assertThat(s.decisionsProperty().get().checked()).containsExactly("vacuum-leak");
+            assertThat(s.decisions().valueProperty().get().checked()).containsExactly("vacuum-leak");
             until(s, () -> !s.notes().notesProperty().get().isEmpty());
             assertThat(s.garage().keptProperty().get()).hasSize(3);
         }
@@ -649,7 +651,7 @@ public class SessionTest {
         LogWriter.write(DemoDrive.drive().log(), log);
         long run;
         try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            s.open(sheet, log);
+            s.opening().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
             s.moveCursor(s.driveProperty().get().log().indexAt(300));
@@ -674,7 +676,7 @@ public class SessionTest {
             until(s, () -> s.notes().plansProperty().get().size() == 1);
         }
         try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            s.openKept(run);
+            s.opening().kept(run);
             until(s, () -> !s.notes().notesProperty().get().isEmpty());
             assertThat(s.notes().notesProperty().get().getFirst().text()).isEqualTo("pulls flat");
             assertThat(s.notes().notesProperty().get().getFirst().atS().orElseThrow()).isEqualTo(300.0, within(0.06));
@@ -685,14 +687,14 @@ public class SessionTest {
 
     @Test
     public void notesOfADriveThatIsNotKeptStayWithIt() throws IOException {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         session.note("of the demo");
         until(session, () -> session.notes().notesProperty().get().size() == 1);
         Path folder = Files.createTempDirectory("nariz");
         Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
         Path log = Files.writeString(folder.resolve("drive.csv"), Samples.log());
-        session.open(sheet, log);
+        session.opening().files(sheet, log);
         until(session, () -> session.driveProperty().get().sheet().name().equals("test six"));
         assertThat(session.historyProperty().get()).isEmpty();
         session.note("of the six");
@@ -704,7 +706,7 @@ public class SessionTest {
     /** Four sizes up on the main jet must read richer in the trace, in the plane and in the forecast. */
     @Test
     public void triedPartsMoveEveryPictureTheSameWay() {
-        session.openDemo();
+        session.opening().demo();
         work();
         Drive d = session.driveProperty().get();
         Candidate jet = Candidate.of(d.sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET))
@@ -726,7 +728,7 @@ public class SessionTest {
     public void cursorStaysInsideTheLog() {
         session.moveCursor(5);
         assertThat(session.cursorProperty().get()).isZero();
-        session.openDemo();
+        session.opening().demo();
         work();
         session.moveCursor(-9);
         assertThat(session.cursorProperty().get()).isZero();
@@ -736,7 +738,7 @@ public class SessionTest {
 
     @Test
     public void everyStopHasASentence() {
-        session.openDemo();
+        session.opening().demo();
         work();
         for (Stop s : Stops.of(session.driveProperty().get().sheet().carburetor().family())) {
             StopWords w = s.words(session.driveProperty().get(), null);
@@ -755,7 +757,7 @@ public class SessionTest {
 
     @Test
     public void boundariesLieWhereTheSheetSays() {
-        session.openDemo();
+        session.opening().demo();
         work();
         Boundaries b = session.driveProperty().get().today();
         assertThat(b.enrichmentPa() / 3386.389).isBetween(2.5, 4.5);
@@ -774,14 +776,14 @@ public class SessionTest {
         Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
         Path zip = folder.resolve("run.zip");
         try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
-            s.open(sheet, log);
+            s.opening().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null && !s.garage().keptProperty().get().isEmpty());
             s.export(zip);
             until(s, () -> Files.exists(zip) && s.busyProperty().get().isEmpty());
         }
         try (Session s = new Session(toInterface::add, folder.resolve("two.nariz"))) {
             for (int again = 0; again < 2; again++) {
-                s.openPackage(zip);
+                s.opening().dataPackage(zip);
                 until(s, () -> s.busyProperty().get().isEmpty());
             }
             until(s, () -> !s.garage().keptProperty().get().isEmpty());
@@ -793,7 +795,7 @@ public class SessionTest {
     @Test
     public void zipThatIsNoPackageIsComplainedAbout() throws IOException {
         Path zip = Files.writeString(Files.createTempDirectory("nariz").resolve("x.zip"), "no zip at all");
-        session.openPackage(zip);
+        session.opening().dataPackage(zip);
         until(session, () -> !session.problemProperty().get().isEmpty());
         assertThat(session.problemProperty().get()).startsWith("x.zip").contains("is a whole zip");
         assertThat(session.driveProperty().get()).isNull();
@@ -806,7 +808,7 @@ public class SessionTest {
         Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
         Path out = folder.resolve("out");
         try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
-            s.open(sheet, log);
+            s.opening().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null && !s.garage().keptProperty().get().isEmpty());
             s.garage().exportAll(out);
             until(s, () -> s.busyProperty().get().isEmpty());
@@ -819,7 +821,7 @@ public class SessionTest {
             assertThat(s.historyProperty().get()).isEmpty();
             assertThat(s.garage().keptProperty().get()).singleElement().extracting(DriveRepository.Entry::vehicle)
                     .isEqualTo("test six");
-            s.openKept(s.garage().keptProperty().get().getFirst().run());
+            s.opening().kept(s.garage().keptProperty().get().getFirst().run());
             until(s, () -> s.driveProperty().get() != null);
         }
     }
@@ -840,13 +842,13 @@ public class SessionTest {
     /** The round a tuner goes: change, drive again, compare; the demo's advice has to prove itself. */
     @Test
     public void drivingTheDemoAgainWithTheAdvisedPartsProvesThem() {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
-        assertThat(session.practice()).isTrue();
+        assertThat(session.opening().practice()).isTrue();
         StopWords before = Stops.PROOF.words(session.driveProperty().get(), null);
         assertThat(before.state()).isEqualTo(Status.NOT_READ);
         assertThat(before.sentence().toString()).contains("drive the same road again");
-        session.driveAgain();
+        session.opening().again();
         until(session, () -> session.comparisons().comparisonProperty().get() != null);
         Comparison c = session.comparisons().comparisonProperty().get();
         assertThat(session.stopProperty().get()).isEqualTo(Stops.PROOF);
@@ -864,7 +866,7 @@ public class SessionTest {
 
     @Test
     public void airCleanerIsComparedTakenBackAndWeighedAnewWithTheDrive() {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         session.comparisons().compareWith(session.comparisons().others().getFirst());
         session.comparisons().compareWith(session.comparisons().others().getFirst());
@@ -888,7 +890,7 @@ public class SessionTest {
 
     @Test
     public void sharesOverAStretchAreMeansOfItsMoments() {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         Drive d = session.driveProperty().get();
         Shares at = Shares.at(d, d.log().indexAt(20));
@@ -902,7 +904,7 @@ public class SessionTest {
 
     @Test
     public void stabsStandAtTheirMoments() {
-        session.openDemo();
+        session.opening().demo();
         until(session, () -> session.driveProperty().get() != null);
         TipInSeries s = session.driveProperty().get().tipIns();
         assertThat(s.events()).isNotEmpty();

@@ -159,7 +159,7 @@ public class OtherCarsTest extends FreshWindow {
         Hands.waitFor("the car", () -> session.garage().carsProperty().get().size() == 1);
         Path log = folder.resolve("roadster.csv");
         LogWriter.write(Demo.ROADSTER.drive().log(), log);
-        Hands.run(() -> session.open(session.garage().carsProperty().get().getFirst(), log));
+        Hands.run(() -> session.opening().files(session.garage().carsProperty().get().getFirst(), log));
         Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
                 .isEmpty());
         assertThat(session.driveProperty().get().analysis().advice().changes().getFirst().part().key()).isEqualTo(
@@ -205,7 +205,7 @@ public class OtherCarsTest extends FreshWindow {
         Path log = folder.resolve(family + ".csv");
         LogWriter.write(new EngineSimulator(sheet, 5, Map.of(), 3).drive(DriveScript.twelveMinutes(), 20, family)
                 .log(), log);
-        Hands.run(() -> session.open(session.garage().carsProperty().get().getFirst(), log));
+        Hands.run(() -> session.opening().files(session.garage().carsProperty().get().getFirst(), log));
         Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
                 .isEmpty());
         Hands.settle();
@@ -227,12 +227,12 @@ public class OtherCarsTest extends FreshWindow {
     private void lookedForAndNotFound() {
         for (int looks = 0; looks < 4 && session.driveProperty().get().analysis().advice().verdict()
                 == Verdict.CHECK_FIRST; looks++) {
-            int before = session.decisionsProperty().get().checked().size();
+            int before = session.decisions().valueProperty().get().checked().size();
             String cause = session.driveProperty().get().analysis().advice().hypotheses().stream().filter(
                     Hypothesis::fault).findFirst().orElseThrow().cause();
             hands.click("checked-" + cause);
             Hands.waitFor("the answer without " + cause, () -> session.busyProperty().get().isEmpty()
-                    && session.decisionsProperty().get().checked().size() > before);
+                    && session.decisions().valueProperty().get().checked().size() > before);
             Hands.settle();
         }
     }

@@ -7,7 +7,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Properties;
 import nariz.app.state.Glossary;
-import nariz.app.state.Session;
+import nariz.app.state.DriveDecisions;
 import nariz.app.state.Stop;
 import nariz.app.state.Stops;
 import nariz.carburetor.Circuit;
@@ -52,7 +52,7 @@ public class WindowWordsTest {
             }
             SheetDraft.blank().fields().stream().flatMap(f -> f.choices().stream()).forEach(c -> assertThat(
                     WindowWords.say("choice." + c)).isNotBlank());
-            Hypothesis.FAULTS.forEach(c -> assertThat(Session.causeLabel(c)).isNotBlank());
+            Hypothesis.FAULTS.forEach(c -> assertThat(DriveDecisions.causeLabel(c)).isNotBlank());
             assertThat(Glossary.words()).hasSizeGreaterThan(15).allMatch(w -> w.contains(": "));
         }
     }
