@@ -27,11 +27,18 @@ final class DamperEnricher implements Enricher {
     private static final double FREED = 0.15;
 
     private final List<DamperFit.Sample> posterior;
-    private final List<Choice> choices = new ArrayList<>();
-    /** What the damper of the sheet does with each choice. */
-    private final List<DamperSetting> settings = new ArrayList<>();
+    private final List<Option> options = new ArrayList<>();
     private final Piston piston;
     private final List<Stab> falls;
+
+    /**
+     * A choice.
+     *
+     * @param choice what is done
+     * @param then what the damper of the sheet does with it
+     */
+    private record Option(Choice choice, DamperSetting then) {
+    }
 
     DamperEnricher(List<Stab> stabs, List<Stab> falls, DamperSetting fitted, Observation o, boolean toppedUp,
             BooleanSupplier cancelled) {
@@ -59,8 +66,7 @@ final class DamperEnricher implements Enricher {
     }
 
     private void add(Choice c, DamperSetting then) {
-        choices.add(c);
-        settings.add(then);
+        options.add(new Option(c, then));
     }
 
     @Override
@@ -87,7 +93,7 @@ final class DamperEnricher implements Enricher {
 
     @Override
     public List<Choice> choices() {
-        return List.copyOf(choices);
+        return options.stream().map(Option::choice).toList();
     }
 
     @Override
@@ -108,8 +114,8 @@ final class DamperEnricher implements Enricher {
 
     /** Oil that is poured in fills a damper that was short of it; other oil acts by its own measure. */
     private DamperSetting with(DamperFit.Sample s, int choice) {
-        DamperSetting then = settings.get(choice);
-        Cause cause = choices.get(choice).cause();
+        DamperSetting then = options.get(choice).then();
+        Cause cause = options.get(choice).choice().cause();
         boolean filled = cause == Cause.DRY || cause == Cause.THIN || cause == Cause.THICK;
         double factor = filled && s.rise() <= DamperFit.DRY ? 1.0 : s.rise();
         double fall = cause == Cause.STICKS ? DamperSetting.USUAL_FALL_S : s.fallS();

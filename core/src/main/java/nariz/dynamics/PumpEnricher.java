@@ -22,12 +22,19 @@ final class PumpEnricher implements Enricher {
     private static final double PER_SIZE = 0.02;
 
     private final List<PumpFit.Sample> posterior;
-    private final List<Choice> choices = new ArrayList<>();
-    /** What the pump of the sheet does with each choice, and whether slack that no sheet has is gone then. */
-    private final List<PumpSetting> settings = new ArrayList<>();
-    private final List<Boolean> taut = new ArrayList<>();
+    private final List<Option> options = new ArrayList<>();
     private final PumpSetting today;
     private final double stoich;
+
+    /**
+     * A choice.
+     *
+     * @param choice what is done
+     * @param then what the pump of the sheet does with it
+     * @param taut whether slack that no sheet has is gone then
+     */
+    private record Option(Choice choice, PumpSetting then, boolean taut) {
+    }
 
     PumpEnricher(List<Stab> stabs, PumpSetting fitted, Observation o, boolean slackGone, BooleanSupplier cancelled) {
         BuildSheet sheet = o.sheet();
@@ -55,10 +62,8 @@ final class PumpEnricher implements Enricher {
         }
     }
 
-    private void add(Choice c, PumpSetting then, boolean slackTaken) {
-        choices.add(c);
-        settings.add(then);
-        taut.add(slackTaken);
+    private void add(Choice c, PumpSetting then, boolean taut) {
+        options.add(new Option(c, then, taut));
     }
 
     private static PumpSetting then(BuildSheet sheet, Ladder l, double to) {
@@ -91,7 +96,7 @@ final class PumpEnricher implements Enricher {
 
     @Override
     public List<Choice> choices() {
-        return List.copyOf(choices);
+        return options.stream().map(Option::choice).toList();
     }
 
     @Override
@@ -116,8 +121,9 @@ final class PumpEnricher implements Enricher {
         if (choice == 0) {
             return is;
         }
-        PumpSetting sheet = settings.get(choice);
-        double slack = taut.get(choice) ? sheet.slackRad() : is.slackRad() + sheet.slackRad() - today.slackRad();
+        Option made = options.get(choice);
+        PumpSetting sheet = made.then();
+        double slack = made.taut() ? sheet.slackRad() : is.slackRad() + sheet.slackRad() - today.slackRad();
         return new PumpSetting(is.rateKgPerS() * sheet.rateKgPerS() / today.rateKgPerS(), is.strokeKg()
                 * sheet.strokeKg() / today.strokeKg(), sheet.fullRad(), Math.max(0.0, slack), is.refillS());
     }

@@ -2,12 +2,10 @@ package nariz.exam;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import java.util.function.LongFunction;
 import java.util.function.Predicate;
-import java.util.stream.LongStream;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Families;
 
@@ -27,12 +25,8 @@ public final class Accuracy {
      */
     public static void report(LongFunction<PracticeCase> papers, long firstSeed, int count, Consumer<String> line,
             DoubleConsumer progress) {
-        AtomicInteger done = new AtomicInteger();
-        List<Examination.Outcome> all = LongStream.range(firstSeed, firstSeed + count).parallel().mapToObj(seed -> {
-            Examination.Outcome o = Examination.sit(papers.apply(seed));
-            progress.accept(done.incrementAndGet() / (double) count);
-            return o;
-        }).toList();
+        List<Examination.Outcome> all = Cases.all(firstSeed, count, seed -> Examination.sit(papers.apply(seed)),
+                progress);
         summary(all, line);
         line.accept("");
         line.accept("| seed | engine | hidden | answers, round by round | |");

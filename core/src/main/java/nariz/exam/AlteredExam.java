@@ -6,11 +6,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import java.util.function.ToIntFunction;
-import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
@@ -76,15 +74,14 @@ public final class AlteredExam {
         List<ReferenceDrive> sound = engines.stream().flatMap(e -> drives.stream().filter(d -> d.engine().equals(e)
                 && d.keys().isEmpty()).limit(1)).toList();
         int cases = papers + papers / 2;
-        AtomicInteger done = new AtomicInteger();
-        List<AlteredExam> all = IntStream.range(0, sound.size() * cases).parallel().mapToObj(i -> {
+        List<AlteredExam> all = Cases.all(firstSeed, sound.size() * cases, seed -> {
+            int i = (int) (seed - firstSeed);
             ReferenceDrive d = sound.get(i / cases);
             boolean half = i / cases < (sound.size() + 1) / 2;
-            AlteredExam e = i % cases < papers ? drawn(d, half, firstSeed + i) : slight(d, half, firstSeed + i);
+            AlteredExam e = i % cases < papers ? drawn(d, half, seed) : slight(d, half, seed);
             e.sit();
-            progress.accept(done.incrementAndGet() / (double) (sound.size() * cases));
             return e;
-        }).toList();
+        }, progress);
         List<AlteredExam> off = all.stream().filter(e -> e.off).toList();
         List<AlteredExam> fine = all.stream().filter(e -> !e.off).toList();
         line.accept("| measure | first half of the engines | second half |");

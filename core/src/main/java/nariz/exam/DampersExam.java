@@ -1,17 +1,14 @@
 package nariz.exam;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import java.util.function.Predicate;
-import java.util.stream.LongStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.DamperSetting;
@@ -69,12 +66,7 @@ public final class DampersExam {
      * @param progress receives the share done, 0 to 1, from any thread
      */
     public static void report(long firstSeed, int count, Consumer<String> line, DoubleConsumer progress) {
-        AtomicInteger done = new AtomicInteger();
-        List<Outcome> all = LongStream.range(firstSeed, firstSeed + count).parallel().mapToObj(seed -> {
-            Outcome o = sit(seed);
-            progress.accept(done.incrementAndGet() / (double) count);
-            return o;
-        }).sorted(Comparator.comparingLong(Outcome::seed)).toList();
+        List<Outcome> all = Cases.all(firstSeed, count, DampersExam::sit, progress);
         line.accept("| measure | result |");
         line.accept("|---|---|");
         share(line, "oil that the sheet says is thin: thicker oil", all, Hidden.THIN_OIL, o -> o.thicker);

@@ -1,16 +1,13 @@
 package nariz.exam;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
-import java.util.stream.LongStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpSetting;
@@ -116,12 +113,7 @@ public final class OpeningsExam {
      * @param progress receives the share done, 0 to 1, from any thread
      */
     public static void report(long firstSeed, int count, Consumer<String> line, DoubleConsumer progress) {
-        AtomicInteger done = new AtomicInteger();
-        List<Outcome> all = LongStream.range(firstSeed, firstSeed + count).parallel().mapToObj(seed -> {
-            Outcome o = sit(seed);
-            progress.accept(done.incrementAndGet() / (double) count);
-            return o;
-        }).sorted(Comparator.comparingLong(o -> o.seed)).toList();
+        List<Outcome> all = Cases.all(firstSeed, count, OpeningsExam::sit, progress);
         line.accept("| measure | aim | result |");
         line.accept("|---|---|---|");
         List<Outcome> pumps = all.stream().filter(Outcome::counts).toList();
