@@ -17,13 +17,16 @@ import nariz.app.chart.WeakListeners;
 import nariz.app.state.IdleWork;
 import nariz.app.state.PracticeHand;
 import nariz.app.state.Session;
+import nariz.carburetor.BuildSheet;
 import nariz.idle.IdleGuide;
 import nariz.idle.School;
-import nariz.units.Units;
+import nariz.units.Shown;
 
 /** Setting the idle: one move at a time, in large words, with its reason and what the engine answered. */
 final class IdlePanel extends VBox {
     private static final double EIGHTH = 0.125;
+    /** No engine idles with more vacuum than there is air. */
+    private static final double MOST_VACUUM_PA = 100e3;
 
     private final Session session;
     private final IdleWork idle;
@@ -37,6 +40,8 @@ final class IdlePanel extends VBox {
     private final Button turned;
     private final Button back;
     private final FlowPane hand;
+    private final TextField vacuum = new TextField();
+    private final Button gear;
     private final Button smaller;
     private final Button larger;
     private final FlowPane own;
@@ -70,6 +75,7 @@ final class IdlePanel extends VBox {
         hand = byHand();
         smaller = own("idle-own-smaller", "idle-panel.smaller", () -> idle.hand().feed(-1));
         larger = own("idle-own-larger", "idle-panel.larger", () -> idle.hand().feed(1));
+        gear = own("idle-own-gear", "idle-panel.gear", idle.hand()::gear);
         own = ownHand();
         move.setId("idle-move");
         why.setId("idle-why");
@@ -81,8 +87,21 @@ final class IdlePanel extends VBox {
                 back), hand, turns, debrief, own, LivePage.label(say("idle-panel.caution"), "caution"));
         WeakListeners.attach(idle.stepProperty(), this, (o, was, is) -> show(is));
         WeakListeners.attach(session.live().sheetProperty(), this, (o, was, is) -> offer());
+        WeakListeners.attach(session.shownProperty(), this, (o, was, is) -> prompt());
         offer();
+        prompt();
         show(idle.stepProperty().get());
+    }
+
+    /** What a gauge shows is typed in the unit that everything else is shown in. */
+    private void prompt() {
+        String words = say("idle-panel.vacuum", unit().label());
+        vacuum.setPromptText(words);
+        vacuum.setAccessibleText(words);
+    }
+
+    private Shown.Pressure unit() {
+        return session.shownProperty().get().pressure();
     }
 
     private void offer() {
@@ -98,6 +117,9 @@ final class IdlePanel extends VBox {
             b.setVisible(idle.hand().feeds());
             b.setManaged(b.isVisible());
         }
+        BuildSheet sheet = session.live().sheetProperty().get();
+        gear.setVisible(sheet != null && sheet.engine().automatic());
+        gear.setManaged(gear.isVisible());
     }
 
     private FlowPane byHand() {
@@ -106,10 +128,7 @@ final class IdlePanel extends VBox {
         rpm.setPromptText(say("idle-panel.rpm"));
         rpm.setAccessibleText(say("idle-panel.rpm"));
         rpm.setPrefWidth(90);
-        TextField vacuum = new TextField();
         vacuum.setId("idle-vacuum");
-        vacuum.setPromptText(say("idle-panel.vacuum"));
-        vacuum.setAccessibleText(say("idle-panel.vacuum"));
         vacuum.setPrefWidth(110);
         Button take = MainWindow.button(say("idle-panel.take"), "idle-take", say("idle-panel.take-help"), () -> {
             double r = number(rpm);
@@ -117,7 +136,13 @@ final class IdlePanel extends VBox {
                 session.complain(say("idle-panel.need-rpm"));
                 return;
             }
-            idle.typed(r, vacuum.getText().isBlank() ? Double.NaN : number(vacuum) * Units.INHG);
+            boolean given = !vacuum.getText().isBlank();
+            double pa = given ? number(vacuum) * unit().pa() : Double.NaN;
+            if (given && !(pa > 0.0 && pa < MOST_VACUUM_PA)) {
+                session.complain(say("idle-panel.need-vacuum", unit().label(), MOST_VACUUM_PA / unit().pa()));
+                return;
+            }
+            idle.typed(r, pa);
             rpm.clear();
             vacuum.clear();
             rpm.requestFocus();
@@ -142,7 +167,7 @@ final class IdlePanel extends VBox {
                 own("idle-own-slower", "idle-panel.slower", () -> hand.stop(-EIGHTH)),
                 own("idle-own-faster", "idle-panel.faster", () -> hand.stop(EIGHTH)),
                 own("idle-own-start", "idle-panel.start", hand::start),
-                own("idle-own-gear", "idle-panel.gear", hand::gear),
+                gear,
                 own("idle-own-look", "idle-panel.look", hand::look), smaller, larger,
                 own("idle-own-done", "idle-panel.how-was-it", () -> hand.howWasIt(idle.schoolProperty().get())));
         return p;

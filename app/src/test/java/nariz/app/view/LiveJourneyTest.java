@@ -26,6 +26,7 @@ import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
 import nariz.testing.PseudoTerminal;
+import nariz.units.Shown;
 import nariz.workbook.Workbook;
 import org.testng.SkipException;
 import org.testng.annotations.AfterClass;
@@ -203,6 +204,48 @@ public class LiveJourneyTest extends FreshWindow {
         hands.click("idle-take");
         Hands.settle();
         assertThat(text("idle-move")).contains("richer: out");
+        assertThat(lastVacuumPa()).isCloseTo(17.5 * 3386.389, within(1.0));
+    }
+
+    @Test
+    public void vacuumIsTypedInTheUnitThatTheWindowShows() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Shown before = session.shownProperty().get();
+        Hands.run(() -> session.use(new Shown(Shown.Pressure.KPA, before.size(), before.road())));
+        try {
+            hands.click("idle-hand");
+            Hands.settle();
+            assertThat(((TextField) window.lookup("#idle-vacuum")).getPromptText()).isEqualTo("vacuum, kPa");
+            type("idle-rpm", "820");
+            type("idle-vacuum", "590");
+            hands.click("idle-take");
+            Hands.waitFor("the complaint", () -> session.problemProperty().get().contains(
+                    "vacuum in kPa, between 0 and 100"));
+            Hands.run(session::dismissProblem);
+            type("idle-vacuum", "59");
+            hands.click("idle-take");
+            Hands.settle();
+            assertThat(lastVacuumPa()).isCloseTo(59e3, within(1.0));
+        } finally {
+            Hands.run(() -> session.use(before));
+        }
+    }
+
+    @Test
+    public void onlyAnAutomaticIsPutInGear() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        assertThat(window.lookup("#idle-own-gear").isVisible()).as("manual").isFalse();
+        Hands.run(() -> session.live().practice(Demo.SMALL_FOUR, 5, 1));
+        Hands.waitFor("the automatic", () -> window.lookup("#idle-own-gear").isVisible());
+    }
+
+    private double lastVacuumPa() {
+        return session.live().idle().stepProperty().get().guide().readings().getLast().vacuumPa();
     }
 
     private void type(String id, String what) {
