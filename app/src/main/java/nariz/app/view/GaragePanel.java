@@ -76,6 +76,9 @@ final class GaragePanel extends VBox {
                 say("open-panel.start-sheet-help"), this::begin);
         begin.textProperty().bind(Bindings.when(sheet.textProperty().isEmpty()).then(say("open-panel.start-sheet"))
                 .otherwise(say("open-panel.change-sheet")));
+        // Where nothing is kept the way to begin stands above, once.
+        begin.visibleProperty().bind(Bindings.isNotEmpty(cars.getItems()).or(sheet.textProperty().isNotEmpty()));
+        begin.managedProperty().bind(begin.visibleProperty());
         Button follow = MainWindow.button(say("open-panel.follow"), "open-follow", say("open-panel.follow-help"),
                 () -> withFiles((s, l) -> {
                     session.follow(s, l);

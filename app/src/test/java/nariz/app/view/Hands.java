@@ -100,6 +100,12 @@ final class Hands {
         click(id, 0.5, 0.5);
     }
 
+    /** Begins a build sheet, or goes on with one, by the button that is there: another where no car is kept yet. */
+    void openSheet() {
+        settle();
+        click(node("sheet-start").isVisible() ? "sheet-start" : "garage-first");
+    }
+
     /** Chooses from the menus by the name of the action. */
     void choose(String action) {
         settle();

@@ -130,7 +130,7 @@ public class OtherCarsTest extends FreshWindow {
     /** From an empty form, with the least that has to be filled in, to a verdict on a log of the car. */
     @Test
     public void sheetOfASetOfStacksIsFilledInFromNothing() throws IOException {
-        hands.click("sheet-start");
+        hands.openSheet();
         Hands.run(() -> {
             ComboBox<String> family = box("sheet-carburetor-family");
             family.setValue("constant-depression");
@@ -178,7 +178,7 @@ public class OtherCarsTest extends FreshWindow {
     /** Everything left blank but the engine and the jet that is wrong, to the part that was fitted. */
     @Test(dataProvider = "single carburetors")
     public void oneCarburetorIsFilledInAnsweredAndFitted(String family, List<String> expected) throws IOException {
-        hands.click("sheet-start");
+        hands.openSheet();
         Hands.run(() -> box("sheet-carburetor-family").setValue(family));
         Hands.settle();
         fill("name", "hatchback");

@@ -1328,7 +1328,7 @@ public class WindowTest {
             ((TextField) window.lookup("#open-sheet")).clear();
         });
         Hands.settle();
-        hands.click("sheet-start");
+        hands.openSheet();
         for (String control : List.of("engine-cam", "carburetor-family", "engine-displacement")) {
             Hands.run(() -> stage.getScene().lookup("#sheet-" + control).requestFocus());
             Hands.settle();
@@ -1356,7 +1356,7 @@ public class WindowTest {
             ((TextField) window.lookup("#open-sheet")).clear();
         });
         Hands.settle();
-        hands.click("sheet-start");
+        hands.openSheet();
         fill("engine-displacement", "3.1");
         fill("engine-cylinders", "6");
         picked[0] = folder().resolve("no such folder").resolve("my-car.json");
@@ -1398,7 +1398,7 @@ public class WindowTest {
     public void buildSheetIsFilledInAsAForm() throws IOException {
         Hands.run(() -> window.showOpen(true));
         Hands.settle();
-        hands.click("sheet-start");
+        hands.openSheet();
         hands.click("sheet-write");
         assertThat(sheetProblem()).startsWith("Not yet, displacement: found nothing.");
         fill("engine-displacement", "3,8");
@@ -1419,7 +1419,7 @@ public class WindowTest {
         fill("carburetor-primary-stepUpSpring", "7");
         // Put away and opened again, nothing is lost.
         hands.click("sheet-close");
-        hands.click("sheet-start");
+        hands.openSheet();
         assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
         hands.choose("language");
         turned("Spanish");
@@ -1437,12 +1437,12 @@ public class WindowTest {
         assertThat(Hands.onInterface(() -> ((TextField) window.lookup("#open-sheet")).getText()))
                 .isEqualTo(picked[0].toString());
         // A sheet that is there is changed.
-        hands.click("sheet-start");
+        hands.openSheet();
         assertThat(Hands.onInterface(() -> stage.getScene().lookup("#sheet-panel").isVisible())).isTrue();
         assertThat(Hands.onInterface(() -> input("engine-redline").getText())).isEqualTo("5600 rpm");
         hands.click("sheet-close");
         Files.writeString(picked[0], "[]");
-        hands.click("sheet-start");
+        hands.openSheet();
         assertThat(problem()).contains("my-car.json, line 1, column 1");
         Hands.run(() -> {
             ((TextField) window.lookup("#open-sheet")).clear();
