@@ -189,6 +189,8 @@ final class IdlePanel extends VBox {
         boolean done = there && (s.move().kind() == IdleGuide.Kind.DONE || s.move().kind()
                 == IdleGuide.Kind.NO_AUTHORITY);
         turned.setDisable(!there || done || s.waiting() || s.move().kind() == IdleGuide.Kind.READ);
+        turned.setText(say(there && s.move().kind() == IdleGuide.Kind.GEAR ? "idle-panel.in-gear"
+                : "idle-panel.turned"));
         back.setDisable(!there || s.guide().moves().isEmpty());
         hand.setVisible(there && s.typed() && !done);
         hand.setManaged(hand.isVisible());
