@@ -3,6 +3,7 @@ package nariz.app.state;
 import static nariz.app.words.WindowWords.say;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -17,6 +18,7 @@ import nariz.diagnosis.BankFinding;
 import nariz.diagnosis.Change;
 import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.RegimeError;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.text.Message;
@@ -26,6 +28,8 @@ import org.jspecify.annotations.Nullable;
 class CircuitStop implements Stop {
     /** What a circuit delivers to two banks that agree differs by less than this share of what the sheet says. */
     private static final double BANKS_DIFFER = 0.03;
+    /** A way of running this far from its circuit's mean is named beside it. */
+    private static final double APART = 0.03;
 
     private final String id;
     private final Stage stage;
@@ -108,11 +112,12 @@ class CircuitStop implements Stop {
                 && changes.getFirst().part().role() != Part.Role.IDLE_STOP ? say(goesWith(a, f, changes.getFirst())
                 ? "stop-words.goes-with" : changes.getFirst().enriches() ? "stop-words.off-lean"
                 : "stop-words.off-rich") : state == Status.WAITING ? say("stop-words.waits") : say(state.label());
-        return new StopWords(state, brief, sentence(a, f, changes), confidence(a, f, changes), changes,
+        return new StopWords(state, brief, sentence(found, f, changes), confidence(a, f, changes), changes,
                 say(f.settledBy()));
     }
 
-    private String sentence(Advice a, CircuitFinding f, List<Change> changes) {
+    private String sentence(Analysis found, CircuitFinding f, List<Change> changes) {
+        Advice a = found.advice();
         if (a.verdict() == Verdict.MORE_DATA) {
             return say(a.sentence());
         }
@@ -131,9 +136,20 @@ class CircuitStop implements Stop {
                     .orElse(Message.NONE));
             case IN_DOUBT -> a.verdict() == Verdict.CHECK_FIRST ? say(a.sentence())
                     : say("stop-words.reads-but", error(f.error()), say(f.why()));
-            case SETTLED -> say("stop-words.leave-it-alone-it", error(f.error()));
+            case SETTLED -> settled(found, f);
             case OFF -> say(a.sentence());
         };
+    }
+
+    /** What is left alone may read right in the mean only: the way of running that is furthest from it is named. */
+    private String settled(Analysis found, CircuitFinding f) {
+        // Where a change answers it, that is said at the change's own stop.
+        Optional<RegimeError> furthest = found.fedBy(List.of(f.circuit())).stream().filter(e -> Math.abs(e.mean()
+                - f.error()) > APART && Math.abs(e.mean()) > APART && found.advice().answering(e).isEmpty())
+                .max(Comparator.comparingDouble(e -> Math.abs(e.mean() - f.error())));
+        return furthest.map(e -> say(e.rms() <= e.regime().tolerance() ? "stop-words.leave-one-tolerated"
+                : "stop-words.leave-one-kept", error(f.error()), say(e.regime().label()), say(e.words())))
+                .orElseGet(() -> say("stop-words.leave-it-alone-it", error(f.error())));
     }
 
     private static String error(double e) {

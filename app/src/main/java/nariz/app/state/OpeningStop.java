@@ -82,8 +82,8 @@ final class OpeningStop extends CircuitStop {
         String confidence = (untold > 0 ? say("stop-words.cannot-be-told-from", untold) : "")
                 + say("stop-words.began-closed", stabs.events().stream()
                 .filter(TipIn::fromClosed).count())
-                + TipIns.soonAgain(stabs.events()).filter(x -> x[1] > 0.0).map(x -> own("soon-again",
-                100 * x[0])).orElse("");
+                + TipIns.soonAgain(stabs.events()).filter(x -> x[1] > 0.0).map(x -> " · "
+                + own("soon-again", 100 * x[0])).orElse("");
         if (a.pump().isPresent()) {
             return studied(a, a.pump().get(), brief, what, confidence);
         }
@@ -123,7 +123,7 @@ final class OpeningStop extends CircuitStop {
             // No part has sizes for it: the card says what to look at.
             return new StopWords(Status.IN_DOUBT, brief, own("sticks", what), sure, List.of(), "");
         }
-        return new StopWords(Status.SETTLED, brief, own("no-part", what)
+        return new StopWords(Status.SETTLED, brief, own("no-part", what) + " "
                 + say("stop-words.not-the-mixture"), sure, List.of(), "");
     }
 

@@ -3,6 +3,7 @@ package nariz.app.words;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Properties;
@@ -41,6 +42,18 @@ public class WindowWordsTest {
     public void spanishHasEveryKeyWithTheSamePlaces() throws IOException {
         assertThat(Bundles.faults(Bundles.of(FOLDER.resolve("words.properties")),
                 Bundles.of(FOLDER.resolve("words_es.properties")))).isEmpty();
+    }
+
+    /** Properties drop spaces before a value: a sentence that is joined to another by them is not joined at all. */
+    @Test
+    public void noWordsCountOnASpaceBeforeThem() throws IOException {
+        for (String file : List.of("words.properties", "words_es.properties")) {
+            assertThat(Files.readAllLines(FOLDER.resolve(file))).noneMatch(l -> l.matches("[a-z0-9._-]+ = \\s+.*"));
+        }
+        for (String file : List.of("messages.properties", "messages_es.properties")) {
+            assertThat(Files.readAllLines(Path.of("../core/src/main/resources/nariz/text", file))).noneMatch(l ->
+                    l.matches("[a-z0-9._-]+ = \\s+.*"));
+        }
     }
 
     @Test
