@@ -65,7 +65,6 @@ final class Decision {
     private static final double CURABLE_IF_SOUND = 0.6;
     /** A leak with less than this share of what both are worth is not looked for. */
     private static final double LEAST_OF_LEAKS = 0.1;
-
     /** A second part is changed with the first only where its circuit is off with this probability. */
     private static final double LIKELY_TOO = 0.35;
 
@@ -86,6 +85,8 @@ final class Decision {
     private final Map<Set<Step>, Double> known = new HashMap<>();
     private final Map<Step, double[]> effects = new HashMap<>();
     private List<Step> chosen = new ArrayList<>();
+    /** Whether all of what sound hardware leaves at idle counts as curable. */
+    private boolean whole;
 
     /**
      * A decision.
@@ -99,6 +100,7 @@ final class Decision {
      */
     Decision(BuildSheet sheet, Scorer scorer, Kit kit, CausePosterior posterior, boolean touched) {
         this.touched = touched;
+        whole = touched;
         this.sheet = sheet;
         this.scorer = scorer;
         this.posterior = posterior;
@@ -134,6 +136,7 @@ final class Decision {
         eliminate();
         leaveSmall();
         nearest(nothing);
+        trim();
         double most = chosen.stream().mapToDouble(this::gain).max().orElse(0.0);
         List<Part> parts = sheet.carburetor().family().parts();
         // Order of work, but a circuit that is far off goes before an earlier one that is hardly off.
@@ -159,6 +162,25 @@ final class Decision {
                 }
             }
         }
+    }
+
+    /**
+     * Sets screws that are turned anyway for the idle as it reads: what sound hardware leaves there the screws cure.
+     */
+    private void trim() {
+        whole = true;
+        known.clear();
+        for (int at = 0; at < chosen.size(); at++) {
+            Step s = chosen.get(at);
+            List<Step> others = new ArrayList<>(chosen);
+            others.remove(at);
+            Step best = s.ladder().part().adjusted() ? bestSize(others, s.ladder()) : null;
+            if (best != null && Math.signum(best.to() - s.from()) == Math.signum(s.to() - s.from())) {
+                chosen.set(at, best);
+            }
+        }
+        whole = touched;
+        known.clear();
     }
 
     /** The size of one part that would do most by itself; empty when none lowers the expected loss. */
@@ -348,7 +370,8 @@ final class Decision {
             Arrays.fill(variance, 0.0);
             double curable = e.moves().isEmpty() ? CURABLE_IF_SOUND : CURABLE;
             for (int i = 0; i < then.length; i++) {
-                then[i] = e.moved()[i] + curable * (left[i] - e.moved()[i] - e.byFault()[i]);
+                double share = whole && scorer.regime(i) == Regime.IDLE ? 1.0 : curable;
+                then[i] = e.moved()[i] + share * (left[i] - e.moved()[i] - e.byFault()[i]);
             }
             double misled = 0.0;
             if (e.fault().isPresent()) {

@@ -3,6 +3,8 @@ package nariz.idle;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.DoubleSummaryStatistics;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -33,10 +35,9 @@ public final class IdleGuide {
     private static final double RICH_ENOUGH = 0.06;
     private static final double FINEST = 1.0 / 32.0;
     private static final double COARSEST = 0.25;
-    /** The largest move in turns, and the same where it is known what a turn does. */
+    /** The largest move in turns, and the same once so many readings say what a turn does. */
     private static final double LARGEST = 0.75;
     private static final double LARGEST_KNOWN = 1.5;
-    /** Readings from which on that is known. */
     private static final int KNOWN = 3;
     private static final double[] SIZES = {0.125, 0.25, 0.375, 0.5, 0.75, 1.0, 1.5};
     /** Time of a move: hand and settling, s, and what every eighth of a turn adds. */
@@ -87,9 +88,8 @@ public final class IdleGuide {
     /** Place on the curve's axis beyond which cylinders miss; none yet where negative infinite. */
     private double missesAt = Double.NEGATIVE_INFINITY;
     private @Nullable IdleReading inGear;
-    /** Moves one after the other that changed nothing. */
+    /** Moves one after the other that changed nothing, and that looked like slips. */
     private int unanswered;
-    /** Moves one after the other that looked like slips. */
     private int doubted;
 
     /**
@@ -427,29 +427,21 @@ public final class IdleGuide {
         if (unanswered >= UNANSWERED) {
             return true;
         }
-        double moved = 0.0;
-        for (int i = 1; i < readings.size(); i++) {
-            moved = Math.max(moved, Math.abs(readings.get(i).turns() - readings.getFirst().turns()));
-        }
+        double moved = readings.stream().mapToDouble(r -> Math.abs(r.turns() - readings.getFirst().turns())).max()
+                .orElse(0.0);
         boolean mixed = readings.getFirst().mixed();
         if (moved < (mixed ? 0.5 : 1.0)) {
             return false;
         }
         double speeds = spread(readings.stream().mapToDouble(r -> Math.log(r.rpm())).toArray());
         // Round its best an engine hardly answers either: without a mixture that takes a longer way to tell.
-        return speeds < NO_AUTHORITY * (mixed ? 1.0 : 0.5) && (!mixed
-                || spread(readings.stream().mapToDouble(IdleReading::phi).toArray())
-                < 2 * NO_AUTHORITY * settings.share());
+        return speeds < NO_AUTHORITY * (mixed ? 1.0 : 0.5) && (!mixed || spread(readings.stream().mapToDouble(
+                IdleReading::phi).toArray()) < 2 * NO_AUTHORITY * settings.share());
     }
 
     private static double spread(double[] v) {
-        double low = Double.POSITIVE_INFINITY;
-        double high = Double.NEGATIVE_INFINITY;
-        for (double x : v) {
-            low = Math.min(low, x);
-            high = Math.max(high, x);
-        }
-        return high - low;
+        DoubleSummaryStatistics s = Arrays.stream(v).summaryStatistics();
+        return s.getMax() - s.getMin();
     }
 
     // What a picture shows

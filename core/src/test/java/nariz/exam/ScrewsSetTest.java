@@ -1,0 +1,33 @@
+package nariz.exam;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import nariz.diagnosis.Advice;
+import nariz.diagnosis.Analysis;
+import nariz.diagnosis.Change;
+import nariz.diagnosis.Regime;
+import nariz.diagnosis.Strategy;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Screws that are turned are turned to the mixture that is wanted, not part of the way. */
+public class ScrewsSetTest {
+    @DataProvider
+    public Object[][] seeds() {
+        return new Object[][] {{7208L}, {7214L}, {7217L}};
+    }
+
+    @Test(dataProvider = "seeds")
+    public void screwsThatAreTurnedAreSetForTheIdleAsItReads(long seed) {
+        PracticeCase c = PracticeCase.ofFamily("stack-jet", seed);
+        Advice a = Analysis.of(c.fitted(), c.drive().log(), Strategy.BALANCED, List.of(), () -> false).advice();
+        Change screws = a.changes().getFirst();
+        assertThat(screws.part().key()).isEqualTo("mixture-screw");
+        double idle = a.predicted().stream().filter(p -> p.before().regime() == Regime.IDLE).findFirst().orElseThrow()
+                .after().mean();
+        // An eighth of a turn changes these idles by 4 to 7 %.
+        assertThat(idle).isCloseTo(0.0, within(0.03));
+    }
+}
