@@ -27,6 +27,8 @@ public final class IdlePicture extends Picture {
     private static final double RIGHT = 20;
     private static final double TOP = 44;
     private static final double FOOT = 136;
+    /** Height of the numbers and words below the floor. */
+    private static final double AXIS_WORDS = 37;
     private static final double Z = 1.645;
     private static final double SPAN = 0.75;
 
@@ -164,8 +166,10 @@ public final class IdlePicture extends Picture {
                 y += 17;
             }
             names.add(new Name(name, new Rectangle2D(left - 4, y - 8, wide + 8, 16), own));
-            line(g, x, TOP, x, y - 9, own ? p.accent() : p.faint(), own ? 2 : 1, own ? new double[0] : new double[] {3,
-                4});
+            double[] dashes = own ? new double[0] : new double[] {3, 4};
+            // It leaves room for the numbers and words of the axis.
+            line(g, x, TOP, x, floor, own ? p.accent() : p.faint(), own ? 2 : 1, dashes);
+            line(g, x, floor + AXIS_WORDS, x, y - 9, own ? p.accent() : p.faint(), own ? 2 : 1, dashes);
             if (own) {
                 double from = a.x(Math.clamp(e.getValue().low(), a.low(), a.high()));
                 double to = a.x(Math.clamp(e.getValue().high(), a.low(), a.high()));
