@@ -89,10 +89,10 @@ public final class NarizApplication extends Application {
         int build = args.indexOf("--build");
         int log = args.indexOf("--log");
         if (build >= 0 && log >= 0 && Math.max(build, log) + 1 < args.size()) {
-            session.opening().files(Path.of(args.get(build + 1)), Path.of(args.get(log + 1)));
+            session.open().files(Path.of(args.get(build + 1)), Path.of(args.get(log + 1)));
         } else if (args.contains("--demo")) {
             int demo = args.indexOf("--demo") + 1;
-            session.opening().demo(demo < args.size() ? Demo.ofId(args.get(demo)).orElse(Demo.ESTATE) : Demo.ESTATE);
+            session.open().demo(demo < args.size() ? Demo.ofId(args.get(demo)).orElse(Demo.ESTATE) : Demo.ESTATE);
         } else {
             window.showOpen(true);
         }

@@ -74,7 +74,7 @@ public final class PartsApplication extends Application {
         });
         List<String> args = getParameters().getUnnamed();
         if (args.size() < 2) {
-            session.opening().demo();
+            session.open().demo();
         } else {
             openRepeated(session, Integer.parseInt(args.get(1)));
         }
@@ -97,7 +97,7 @@ public final class PartsApplication extends Application {
             Path folder = Files.createTempDirectory("nariz-parts");
             Path log = folder.resolve("long.csv");
             LogWriter.write(new DriveLog("long.csv", channels, List.of(), 0), log);
-            session.opening().files(Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson()), log);
+            session.open().files(Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson()), log);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

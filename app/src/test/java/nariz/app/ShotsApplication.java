@@ -156,12 +156,12 @@ public final class ShotsApplication extends Application {
         }));
         todo.add(new Shot("proof", () -> {
             session.comparisons().endComparison();
-            session.opening().again();
+            session.open().again();
         }));
         todo.add(new Shot("", () -> ((ToggleButton) scene.lookup("#show-stream")).fire()));
         todo.add(new Shot("", () -> {
             window.setNight(swapped);
-            session.opening().demo();
+            session.open().demo();
             ((ToggleButton) scene.lookup("#show-card")).fire();
         }));
         todo.add(new Shot("", () -> session.goTo(Stops.MAIN)));
@@ -194,10 +194,10 @@ public final class ShotsApplication extends Application {
         todo.add(new Shot("columns", () -> {
             ((Button) scene.lookup("#sheet-close")).fire();
             window.showOpen(false);
-            session.opening().files(plain, unclear);
+            session.open().files(plain, unclear);
         }));
         todo.add(new Shot("", () -> {
-            session.opening().dismissQuestion();
+            session.open().dismissQuestion();
             session.dismissProblem();
         }));
         Path sheet = Files.createTempDirectory("nariz").resolve("leaking-estate.json");
@@ -211,7 +211,7 @@ public final class ShotsApplication extends Application {
                 .stream().map(l -> l + ",5.8").toList()) + "\n");
         todo.add(new Shot("check-first", () -> {
             session.dismissProblem();
-            session.opening().files(sheet, log);
+            session.open().files(sheet, log);
         }));
         Path weak = sheet.resolveSibling("small-nozzles.json");
         Path stabs = sheet.resolveSibling("small-nozzles.csv");
@@ -222,23 +222,23 @@ public final class ShotsApplication extends Application {
                 "stabs").log(), stabs);
         todo.add(new Shot("", () -> {
             session.dismissProblem();
-            session.opening().files(weak, stabs);
+            session.open().files(weak, stabs);
         }));
         todo.add(new Shot("pump", () -> session.goTo(Stops.PUMP)));
         todo.add(new Shot("", () -> {
             session.dismissProblem();
-            session.opening().demo();
+            session.open().demo();
         }));
         Path monday = Files.createTempDirectory("nariz").resolve("monday.csv");
         LogWriter.write(DemoDrive.drive().log(), monday);
-        todo.add(new Shot("", () -> session.opening().files(plain, monday)));
+        todo.add(new Shot("", () -> session.open().files(plain, monday)));
         todo.add(new Shot("", () -> ((Button) scene.lookup("#card-fitted")).fire()));
         todo.add(new Shot("garage", () -> window.showOpen(true)));
         todo.add(new Shot("", () -> {
             window.showOpen(false);
-            session.opening().demo();
+            session.open().demo();
         }));
-        todo.add(new Shot("", () -> session.opening().demo(Demo.ROADSTER)));
+        todo.add(new Shot("", () -> session.open().demo(Demo.ROADSTER)));
         todo.add(new Shot("", () -> {
             ((ToggleButton) scene.lookup("#show-card")).fire();
             ((ToggleButton) scene.lookup("#show-stream")).fire();
@@ -248,7 +248,7 @@ public final class ShotsApplication extends Application {
             session.goTo(Stops.TRANSFER);
             ((ToggleButton) scene.lookup("#show-holes")).fire();
         }));
-        todo.add(new Shot("", () -> session.opening().demo(Demo.SMALL_FOUR)));
+        todo.add(new Shot("", () -> session.open().demo(Demo.SMALL_FOUR)));
         todo.add(new Shot("", () -> {
             ((ToggleButton) scene.lookup("#show-stream")).fire();
             session.goTo(Stops.all().stream().filter(s -> "needle-pull".equals(s.id())).findFirst().orElseThrow());
@@ -258,7 +258,7 @@ public final class ShotsApplication extends Application {
             ((ToggleButton) scene.lookup("#show-needle")).fire();
         }));
         live(window, scene, session);
-        todo.add(new Shot("", session.opening()::demo));
+        todo.add(new Shot("", session.open()::demo));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
         List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast")).toList();
         dropUnwanted(only);
@@ -348,7 +348,7 @@ public final class ShotsApplication extends Application {
                 todo.removeFirst();
                 arranged = false;
                 if (session.driveProperty().get() == null) {
-                    session.opening().demo();
+                    session.open().demo();
                     waitForDemo();
                 }
             }

@@ -372,7 +372,7 @@ final class CausePosterior {
     }
 
     /** Probability that a standard normal lies below x, never quite none. */
-    private static double below(double x) {
+    static double below(double x) {
         return Math.max(1e-9, 0.5 * Erf.erfc(-x / Math.sqrt(2.0)));
     }
 

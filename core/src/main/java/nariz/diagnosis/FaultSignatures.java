@@ -13,7 +13,6 @@ import nariz.estimation.WideOpen;
 import nariz.text.Measure;
 import nariz.text.Message;
 import nariz.units.Units;
-import org.hipparchus.special.Erf;
 
 /**
  * The faults that are weighed against fuel parts, each with everything it does to a drive.
@@ -161,8 +160,8 @@ final class FaultSignatures {
             return 0.0;
         }
         double with = Math.hypot(CLEANER_DROP_KPA, sdKpa);
-        double above = Math.max(1e-9, 0.5 * Erf.erfc(-dropKpa * CLEANER_DROP_KPA / (with * sdKpa * Math.sqrt(2.0))));
-        return Math.log(2.0 * sdKpa / with * above)
+        double positive = CausePosterior.below(dropKpa * CLEANER_DROP_KPA / (with * sdKpa));
+        return Math.log(2.0 * sdKpa / with * positive)
                 + 0.5 * dropKpa * dropKpa * (1.0 / (sdKpa * sdKpa) - 1.0 / (with * with));
     }
 

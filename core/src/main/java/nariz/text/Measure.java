@@ -15,6 +15,8 @@ public record Measure(Kind kind, double si) {
         VACUUM,
         /** Vacuum without its unit. */
         VACUUM_BARE,
+        /** By how much a vacuum scatters, with its unit. */
+        VACUUM_SPREAD,
         /** Vacuum to aim at or above: the next round number, without its unit. */
         AT_LEAST,
         /** Vacuum to stay at or below: the round number before it, without its unit. */
@@ -48,6 +50,16 @@ public record Measure(Kind kind, double si) {
      */
     public static Measure bareVacuum(double pa) {
         return new Measure(Kind.VACUUM_BARE, pa);
+    }
+
+    /**
+     * By how much a vacuum scatters.
+     *
+     * @param pa Pa
+     * @return told with its unit and a digit more than the vacuum
+     */
+    public static Measure vacuumSpread(double pa) {
+        return new Measure(Kind.VACUUM_SPREAD, pa);
     }
 
     /**
@@ -94,6 +106,7 @@ public record Measure(Kind kind, double si) {
         return switch (kind) {
             case VACUUM -> units.vacuum(si);
             case VACUUM_BARE -> units.bare(si);
+            case VACUUM_SPREAD -> units.spread(si);
             case AT_LEAST -> units.atLeast(si);
             case AT_MOST -> units.atMost(si);
             case VACUUM_UNIT -> units.pressureLabel();

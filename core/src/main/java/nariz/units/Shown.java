@@ -209,6 +209,16 @@ public record Shown(Pressure pressure, Size size, Road road) {
     }
 
     /**
+     * By how much a vacuum scatters: a digit more than what it is the spread of.
+     *
+     * @param pa Pa
+     * @return for example {@code "0.08 inHg"}
+     */
+    public String spread(double pa) {
+        return String.format(Locale.ROOT, "%." + (pressure.decimals + 1) + "f %s", pa / pressure.pa, pressure.label);
+    }
+
+    /**
      * The diameter of a hole as people read it.
      *
      * @param m m

@@ -34,6 +34,7 @@ public class ShownTest {
         assertThat(shown.vacuum(RATING_PA)).isEqualTo("6.5 inHg");
         use(Shown.Pressure.KPA, Shown.Size.MM);
         assertThat(shown.vacuum(RATING_PA)).isEqualTo("22.0 kPa");
+        assertThat(shown.spread(270)).isEqualTo("0.27 kPa");
         use(Shown.Pressure.MBAR, Shown.Size.MM);
         assertThat(shown.vacuum(RATING_PA)).isEqualTo("220 mbar");
         use(Shown.Pressure.PSI, Shown.Size.MM);

@@ -16,7 +16,6 @@ import nariz.estimation.Flag;
 import nariz.live.LiveReadings;
 import nariz.text.Measure;
 import nariz.text.Message;
-import nariz.units.Shown;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -175,11 +174,8 @@ public final class LivePicture extends Picture {
         if (Double.isNaN(t.sd())) {
             return "";
         }
-        // A spread needs a digit more than what it is the spread of.
-        Shown.Pressure unit = session.shownProperty().get().pressure();
         String sd = channel == 3 ? String.format(Locale.ROOT, "± %.3f λ", t.sd()) : channel == 1 ? String.format(
-                Locale.ROOT, "± %.0f", t.sd()) : String.format(Locale.ROOT, "± %." + (unit.decimals() + 1) + "f %s",
-                t.sd() / unit.pa(), unit.label());
+                Locale.ROOT, "± %.0f", t.sd()) : "± " + say(Message.of(Measure.vacuumSpread(t.sd())));
         double size = Math.max(t.sd(), channel == 3 ? 0.004 : channel == 1 ? 4 : 150);
         double drift = Double.isNaN(t.perS()) ? 0 : t.perS() * LiveReadings.TREND_S / size;
         return sd + "   " + say(drift > 2 ? "live-picture.rises" : drift < -2 ? "live-picture.falls"

@@ -54,7 +54,7 @@ public final class Comparisons {
             return List.of();
         }
         List<Comparison.Other> out = new ArrayList<>();
-        if (Opening.practice(d)) {
+        if (OpenRequests.practice(d)) {
             out.add(Comparison.Other.demoWithCleaner(say("session.the-demo-with-its"), Demo.of(d.sheet())
                     .orElseThrow()));
         }
@@ -113,7 +113,7 @@ public final class Comparisons {
     private List<Comparison.Other> trials(Drive d, List<Comparison.Other> kept) {
         boolean differ = kept.stream().anyMatch(o -> !PartChange.between(context.repository.sheet(o.run()), d.sheet())
                 .isEmpty());
-        if (differ || !Opening.practice(d)) {
+        if (differ || !OpenRequests.practice(d)) {
             return kept;
         }
         Family family = d.sheet().carburetor().family();
@@ -136,7 +136,7 @@ public final class Comparisons {
             return;
         }
         List<Comparison.Other> kept = others().stream().filter(o -> o.run() != 0).toList();
-        if (kept.isEmpty() && !Opening.practice(d)) {
+        if (kept.isEmpty() && !OpenRequests.practice(d)) {
             context.problem.set(say("session.no-trials"));
             return;
         }

@@ -22,7 +22,7 @@ import nariz.units.Shown;
 /**
  * The window's state: which drive is open, where the cursor is, which stop is shown, what is being worked on and what
  * went wrong. Holds no nodes. All methods are called on the interface thread. What belongs to a task of its own stands
- * in {@link #opening}, {@link #decisions}, {@link #trials}, {@link #notes}, {@link #garage}, {@link #comparisons} and
+ * in {@link #open}, {@link #decisions}, {@link #trials}, {@link #notes}, {@link #garage}, {@link #comparisons} and
  * {@link #live}; the session joins them, since another drive changes all of them together.
  */
 public final class Session implements AutoCloseable {
@@ -31,7 +31,7 @@ public final class Session implements AutoCloseable {
     private final Trials trials;
     private final Notes notes;
     private final Comparisons comparisons;
-    private final Opening opening;
+    private final OpenRequests requests;
     private final DriveDecisions decisions;
     private final FollowedDrive followed;
     private final LiveDrive live;
@@ -94,7 +94,7 @@ public final class Session implements AutoCloseable {
 
             @Override
             public void open(String words, TaskRunner.Task<DriveOpener.Outcome> task) {
-                opening.open(words, task);
+                requests.start(words, task);
             }
         });
         decisions = new DriveDecisions(context, d -> {
@@ -102,7 +102,7 @@ public final class Session implements AutoCloseable {
             context.drive.set(d);
             comparisons.refresh(d);
         }, followed::overtaken);
-        opening = new Opening(context, opener, trials, new Opening.Host() {
+        requests = new OpenRequests(context, opener, trials, new OpenRequests.Host() {
             @Override
             public void begun() {
                 decisions.left();
@@ -122,7 +122,7 @@ public final class Session implements AutoCloseable {
         });
         live = new LiveDrive(context, toInterface, run -> {
             garage.list();
-            opening.kept(run);
+            requests.kept(run);
         });
         garage.list();
     }
@@ -174,8 +174,8 @@ public final class Session implements AutoCloseable {
     // Opening
 
     /** {@return what is asked to be opened} */
-    public Opening opening() {
-        return opening;
+    public OpenRequests open() {
+        return requests;
     }
 
     /**
@@ -212,7 +212,7 @@ public final class Session implements AutoCloseable {
     public void follow(Path sheetFile, Path logFile) {
         context.analysis.cancel();
         context.problem.set("");
-        followed.start(opening.next(), sheetFile, logFile);
+        followed.start(requests.next(), sheetFile, logFile);
     }
 
     /** No more will be written: what is followed is read as a whole and kept. */

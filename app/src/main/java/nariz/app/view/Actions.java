@@ -143,7 +143,7 @@ final class Actions {
         add("fitted", say("work-card-panel.fitted-help"), () -> window.lookup("#card-fitted") != null,
                 () -> ((Button) window.lookup("#card-fitted")).fire());
         add("together", say("compare-panel.lay-together-help"), this::open, session.comparisons()::layTogether);
-        add("again", say("main-window.drive-the-demo-again"), session.opening()::practice, session.opening()::again);
+        add("again", say("main-window.drive-the-demo-again"), session.open()::practice, session.open()::again);
     }
 
     private void help() {
@@ -151,9 +151,9 @@ final class Actions {
         add("guide", say("guide.title"), window::openGuide, plain(KeyCode.F1));
         add("tour", say("tour.title"), window::startTour);
         add("about", say("guide.about-title"), window::openAbout);
-        add("demo", say("main-window.demo-drive"), session.opening()::demo, plain(KeyCode.D));
-        add("demo-roadster", say("demo.open-kit-roadster"), () -> session.opening().demo(Demo.ROADSTER));
-        add("demo-small-four", say("demo.open-small-four"), () -> session.opening().demo(Demo.SMALL_FOUR));
+        add("demo", say("main-window.demo-drive"), session.open()::demo, plain(KeyCode.D));
+        add("demo-roadster", say("demo.open-kit-roadster"), () -> session.open().demo(Demo.ROADSTER));
+        add("demo-small-four", say("demo.open-small-four"), () -> session.open().demo(Demo.SMALL_FOUR));
     }
 
     private boolean cursorTakenOut() {

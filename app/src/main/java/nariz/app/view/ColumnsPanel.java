@@ -89,15 +89,15 @@ final class ColumnsPanel extends VBox {
         Button close = new Button(say("columns-panel.close"));
         close.setId("columns-close");
         close.setCancelButton(true);
-        close.setOnAction(e -> session.opening().dismissQuestion());
+        close.setOnAction(e -> session.open().dismissQuestion());
         Label kept = new Label(say("columns-panel.the-next-file-with"));
         kept.getStyleClass().add("small");
         HBox buttons = new HBox(8, read, close, kept);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, why, scroll, more, rateRow, buttons);
         // A question that was open in another language stays open.
-        show(session.opening().questionProperty().get());
-        WeakListeners.attach(session.opening().questionProperty(), this, (o, was, is) -> show(is));
+        show(session.open().questionProperty().get());
+        WeakListeners.attach(session.open().questionProperty(), this, (o, was, is) -> show(is));
     }
 
     private void show(ColumnsQuestion q) {
@@ -324,6 +324,6 @@ final class ColumnsPanel extends VBox {
             session.complain(say("columns-panel.not-said-yet-which", Message.join(", ", plan.missing())));
             return;
         }
-        session.opening().answer(plan);
+        session.open().answer(plan);
     }
 }

@@ -58,7 +58,7 @@ final class ComparePanel extends ScrollPane {
         Button together = MainWindow.button(say("compare-panel.lay-together"), "series-go",
                 say("compare-panel.lay-together-help"), session.comparisons()::layTogether);
         again = MainWindow.button(say("compare-panel.drive-again-with-these"), "drive-again",
-                say("compare-panel.simulate-the-demo-s"), session.opening()::again);
+                say("compare-panel.simulate-the-demo-s"), session.open()::again);
         VBox content = new VBox(8, line(say("compare-panel.compare"), "card-heading"), hint, other, new HBox(8,
                 compare, end), again, together, found);
         content.getStyleClass().add("work-card-content");
@@ -96,7 +96,7 @@ final class ComparePanel extends ScrollPane {
             other.getItems().setAll(all);
             other.getSelectionModel().selectFirst();
         }
-        again.setVisible(session.opening().practice());
+        again.setVisible(session.open().practice());
         again.setManaged(again.isVisible());
     }
 

@@ -64,7 +64,7 @@ final class Findable {
         // The line is the answer: choosing it only closes the list.
         Glossary.words().forEach(w -> out.add(new Find.Entry(w, say("main-window.word"), () -> { })));
         for (DriveRepository.Entry e : session.garage().keptProperty().get()) {
-            out.add(new Find.Entry(say("main-window.open", e.vehicle(), e.name()), "", () -> session.opening().kept(
+            out.add(new Find.Entry(say("main-window.open", e.vehicle(), e.name()), "", () -> session.open().kept(
                     e.run())));
         }
         return out;

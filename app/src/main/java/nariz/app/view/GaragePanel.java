@@ -69,7 +69,7 @@ final class GaragePanel extends VBox {
         FlowPane demos = new FlowPane(8, 8, text(say("garage.demos"), "card-line"));
         for (Demo d : Demo.values()) {
             demos.getChildren().add(MainWindow.button(say("demo." + d.id()), d == Demo.ESTATE ? "open-panel-demo"
-                    : "open-panel-demo-" + d.id(), say("demo.help-" + d.id()), () -> session.opening().demo(d)));
+                    : "open-panel-demo-" + d.id(), say("demo.help-" + d.id()), () -> session.open().demo(d)));
         }
         Button beside = MainWindow.button(say("live-page.title"), "open-live", say("live-page.open"), live);
         Button begin = MainWindow.button(say("open-panel.start-sheet"), "sheet-start",
@@ -330,14 +330,14 @@ final class GaragePanel extends VBox {
         Car c = chosen();
         if (c != null) {
             picker.pick(getScene().getWindow(), say("open-panel.log"), "*.csv").ifPresent(
-                    p -> session.opening().files(c, p));
+                    p -> session.open().files(c, p));
         }
     }
 
     private void openLast() {
         Car c = chosen();
         if (c != null) {
-            c.lastDrive().ifPresentOrElse(d -> session.opening().kept(d.entry().run()), this::newLog);
+            c.lastDrive().ifPresentOrElse(d -> session.open().kept(d.entry().run()), this::newLog);
         }
     }
 
@@ -372,7 +372,7 @@ final class GaragePanel extends VBox {
 
     private void openSelected() {
         if (drive() != null) {
-            session.opening().kept(drive().run());
+            session.open().kept(drive().run());
         }
     }
 
@@ -417,7 +417,7 @@ final class GaragePanel extends VBox {
                 return;
             }
             if (name.endsWith(".zip")) {
-                session.opening().dataPackage(p);
+                session.open().dataPackage(p);
                 return;
             }
             (name.endsWith(".json") ? sheet : log).setText(p.toString());
@@ -429,7 +429,7 @@ final class GaragePanel extends VBox {
             Path l = usable(log, say("open-panel.log"));
             log.clear();
             if (l != null) {
-                session.opening().files(chosen(), l);
+                session.open().files(chosen(), l);
             }
         }
     }
@@ -438,11 +438,11 @@ final class GaragePanel extends VBox {
         if (log.getText() != null && log.getText().strip().toLowerCase(Locale.ROOT).endsWith(".zip")) {
             Path zip = usable(log, say("open-panel.data-package"));
             if (zip != null) {
-                session.opening().dataPackage(zip);
+                session.open().dataPackage(zip);
             }
             return;
         }
-        withFiles(session.opening()::files);
+        withFiles(session.open()::files);
     }
 
     private void withFiles(BiConsumer<Path, Path> use) {

@@ -118,7 +118,7 @@ public final class MainWindow extends StackPane {
         middle.getStyleClass().add("middle");
         // Before anything is open there is nothing behind the cars to look at.
         middle.visibleProperty().bind(session.driveProperty().isNotNull().or(openPanel.visibleProperty().not()
-                .and(session.opening().questionProperty().isNull())));
+                .and(session.open().questionProperty().isNull())));
         paper.setCenter(middle);
         ColumnsPanel columns = new ColumnsPanel(session);
         columns.setMaxSize(990, Region.USE_PREF_SIZE);
@@ -140,7 +140,7 @@ public final class MainWindow extends StackPane {
         getChildren().add(page);
         widthProperty().addListener((o, was, is) -> fit());
         heightProperty().addListener((o, was, is) -> fit());
-        WeakListeners.attach(session.opening().questionProperty(), this, (o, was, is) -> showOpen(false));
+        WeakListeners.attach(session.open().questionProperty(), this, (o, was, is) -> showOpen(false));
         getStyleClass().addAll("nariz", "day");
         // By name read from the file: the style sheet need not know what the shipped face is called.
         fonts = "-fx-font-family: '" + Fonts.load() + "';";
@@ -152,7 +152,7 @@ public final class MainWindow extends StackPane {
         });
         WeakListeners.attach(session.driveProperty(), this, (o, was, is) -> {
             // The first demo somebody looks at is shown round once.
-            if (was == null && session.opening().practice() && settings.tourDue()) {
+            if (was == null && session.open().practice() && settings.tourDue()) {
                 Platform.runLater(tour::start);
             }
         });

@@ -111,7 +111,7 @@ final class TopBar extends HBox {
         menu.getItems().setAll(kept.reversed().stream().limit(MOST_RECENT).map(e -> {
             MenuItem item = new MenuItem(e.vehicle() + "  ·  " + e.name());
             item.setMnemonicParsing(false);
-            item.setOnAction(x -> session.opening().kept(e.run()));
+            item.setOnAction(x -> session.open().kept(e.run()));
             return item;
         }).toList());
     }

@@ -32,7 +32,7 @@ final class UnreadRow extends HBox {
         unread.setMinWidth(0);
         read.setId("read-column");
         read.setTooltip(new Tooltip(say("verdict-panel.read-it-tip")));
-        read.setOnAction(e -> asked.as().ifPresent(session.opening()::withColumn));
+        read.setOnAction(e -> asked.as().ifPresent(session.open()::withColumn));
         leave.setId("leave-column");
         leave.setOnAction(e -> {
             left.add(asked.title());

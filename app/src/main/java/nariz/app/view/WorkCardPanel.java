@@ -172,9 +172,9 @@ final class WorkCardPanel extends VBox {
     private void fitting(Drive d, List<Change> all) {
         List<PartChange> parts = all.stream().filter(Change::now).map(c -> new PartChange(c.part(), c.side(), c.from(),
                 c.to())).filter(c -> c.part().role() != Part.Role.IDLE_STOP).toList();
-        if (session.opening().practice() && !parts.isEmpty()) {
+        if (session.open().practice() && !parts.isEmpty()) {
             done.getChildren().add(primary(MainWindow.button(say("work-card-panel.fitted-demo"), "card-fitted",
-                    say("main-window.drive-the-demo-again"), session.opening()::again)));
+                    say("main-window.drive-the-demo-again"), session.open()::again)));
         } else if (d.run().isPresent() && !parts.isEmpty()) {
             if (session.garage().carOf(d).filter(car -> parts.stream().allMatch(car::fitted)).isPresent()) {
                 Label already = label(say("work-card-panel.fitted-already"), "card-line");

@@ -61,7 +61,7 @@ public class SessionTest {
 
     @Test
     public void demoOpensAtTheBlamedStop() {
-        session.opening().demo();
+        session.open().demo();
         assertThat(session.busyProperty().get()).isNotEmpty();
         assertThat(session.driveProperty().get()).isNull();
         work();
@@ -73,7 +73,7 @@ public class SessionTest {
 
     @Test
     public void cancelledWorkNeverArrives() throws InterruptedException {
-        session.opening().demo();
+        session.open().demo();
         session.cancel();
         assertThat(session.busyProperty().get()).isEmpty();
         Runnable late = toInterface.poll(5, TimeUnit.SECONDS);
@@ -85,7 +85,7 @@ public class SessionTest {
 
     @Test
     public void badFilesLeaveTheOpenDriveAlone() throws IOException {
-        session.opening().demo();
+        session.open().demo();
         work();
         Drive open = session.driveProperty().get();
         Path sheet = Files.createTempFile("nariz", ".json");
@@ -93,7 +93,7 @@ public class SessionTest {
         for (Malformed.Case c : Malformed.all()) {
             Files.write(sheet, c.sheet() ? c.content() : Samples.sheet().getBytes(StandardCharsets.UTF_8));
             Files.write(log, c.sheet() ? Samples.log().getBytes(StandardCharsets.UTF_8) : c.content());
-            session.opening().files(sheet, log);
+            session.open().files(sheet, log);
             assertThat(session.problemProperty().get()).isEmpty();
             for (int i = 0; i < 3 && session.problemProperty().get().isEmpty(); i++) {
                 work();
@@ -112,7 +112,7 @@ public class SessionTest {
         Path log = Files.createTempFile("nariz", ".csv");
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
-        session.opening().files(sheet, log);
+        session.open().files(sheet, log);
         work();
         assertThat(session.problemProperty().get()).isEmpty();
         assertThat(session.driveProperty().get().sheet().name()).isEqualTo("test six");
@@ -131,11 +131,11 @@ public class SessionTest {
     public void columnOfADriveThatIsNotKeptIsReadAsWell() throws IOException {
         Path folder = Files.createTempDirectory("nariz");
         Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
-        session.opening().files(sheet, withPressure(folder));
+        session.open().files(sheet, withPressure(folder));
         until(session, () -> session.driveProperty().get() != null);
         Drive first = session.driveProperty().get();
         assertThat(first.run()).isEmpty();
-        session.opening().withColumn(first.log().unread().getFirst().as().orElseThrow());
+        session.open().withColumn(first.log().unread().getFirst().as().orElseThrow());
         until(session, () -> !first.equals(session.driveProperty().get()));
         assertThat(session.driveProperty().get().log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
         assertThat(session.driveProperty().get().log().unread()).isEmpty();
@@ -149,7 +149,7 @@ public class SessionTest {
         Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
         Path book = folder.resolve("book.nariz");
         session = new Session(toInterface::add, book);
-        session.opening().files(sheet, withPressure(folder));
+        session.open().files(sheet, withPressure(folder));
         until(session, () -> session.driveProperty().get() != null && session.driveProperty().get().run().isPresent());
         session.close();
         toInterface.clear();
@@ -158,7 +158,7 @@ public class SessionTest {
         all[at] ^= 1;
         Files.write(book, all);
         session = new Session(toInterface::add, book);
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null && session.problemProperty().get().contains(
                 "The workbook is damaged"));
         assertThat(session.problemProperty().get()).contains("is not what was written").contains("nariz rescue");
@@ -236,18 +236,18 @@ public class SessionTest {
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log("Time,RPM,Vacuum,Wideband\n", ','));
         try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            s.opening().files(sheet, log);
-            until(s, () -> s.opening().questionProperty().get() != null);
+            s.open().files(sheet, log);
+            until(s, () -> s.open().questionProperty().get() != null);
             assertThat(s.problemProperty().get()).contains("no unit for manifold vacuum");
             assertThat(s.driveProperty().get()).isNull();
-            s.opening().answer(s.opening().questionProperty().get().proposal().plan());
+            s.open().answer(s.open().questionProperty().get().proposal().plan());
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().run()).isPresent();
             until(s, () -> !s.garage().keptProperty().get().isEmpty());
             Drive first = s.driveProperty().get();
-            s.opening().files(sheet, log);
+            s.open().files(sheet, log);
             until(s, () -> !first.equals(s.driveProperty().get()));
-            assertThat(s.opening().questionProperty().get()).as("asked again").isNull();
+            assertThat(s.open().questionProperty().get()).as("asked again").isNull();
         }
     }
 
@@ -265,13 +265,13 @@ public class SessionTest {
         Path folder = Files.createTempDirectory("nariz");
         Path sheet = Files.writeString(folder.resolve("estate.json"), DemoDrive.sheetJson());
         Path log = Files.writeString(folder.resolve("clocks.csv"), s);
-        session.opening().files(sheet, log);
-        until(session, () -> session.opening().questionProperty().get() != null);
-        var proposal = session.opening().questionProperty().get().proposal();
+        session.open().files(sheet, log);
+        until(session, () -> session.open().questionProperty().get() != null);
+        var proposal = session.open().questionProperty().get().proposal();
         assertThat(proposal.empty(3)).isTrue();
         assertThat(proposal.empty(4)).isFalse();
         assertThat(proposal.readings(4)).hasSizeGreaterThan(100);
-        session.opening().answer(proposal.plan());
+        session.open().answer(proposal.plan());
         until(session, () -> session.driveProperty().get() != null);
         assertThat(session.driveProperty().get().analysis().advice().sentence().toString())
                 .contains("37 thou to 34 thou");
@@ -281,7 +281,7 @@ public class SessionTest {
     /** Units changed and a part tried in the same breath: both come out, in either order. */
     @Test
     public void wordsAndTrialsDoNotTakeEachOthersPlace() {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         Candidate jet = Candidate.of(session.driveProperty().get().sheet(), Kit.NONE).stream().filter(c ->
                 c.part().equals(MeteredParts.MAIN_JET)).findFirst().orElseThrow();
@@ -300,7 +300,7 @@ public class SessionTest {
                     .get()));
             assertThat(session.trials().triedProperty().get().getFirst().to()).isEqualTo(jet.fitted() + 3);
             // A unit chosen while a drive is being read holds for that drive.
-            session.opening().demo();
+            session.open().demo();
             session.use(metric);
             until(session, () -> session.busyProperty().get().isEmpty() && WindowWords.say(session.driveProperty()
                     .get().analysis().advice().sentence()).contains("0.94 mm to 0.86 mm"));
@@ -312,7 +312,7 @@ public class SessionTest {
     /** A moment means what the engine did then: reading, cell, shares and plate belong together. */
     @Test
     public void everythingAtTheCursorBelongsToTheSameMoment() {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         Drive d = session.driveProperty().get();
         var o = d.analysis().observation();
@@ -340,7 +340,7 @@ public class SessionTest {
     /** A unit chosen after the last words were found and before they are on the screen. */
     @Test
     public void unitsChosenOneAfterTheOtherBothHold() throws InterruptedException {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         try {
             session.use(new Shown(Shown.Pressure.KPA, Shown.Size.THOU, Shown.Road.METRIC));
@@ -352,11 +352,11 @@ public class SessionTest {
             until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
                     "0.94 mm to 0.86 mm"));
             // And one chosen while something was tried that came to nothing.
-            session.opening().files(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.open().files(Path.of("no-sheet.json"), Path.of("no-log.csv"));
             session.use(Shown.USUAL);
             until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
                     "37 thou to 34 thou"));
-            session.opening().files(Path.of("no-sheet.json"), Path.of("no-log.csv"));
+            session.open().files(Path.of("no-sheet.json"), Path.of("no-log.csv"));
             session.use(new Shown(Shown.Pressure.KPA, Shown.Size.MM, Shown.Road.METRIC));
             session.cancel();
             until(session, () -> WindowWords.say(session.driveProperty().get().analysis().advice().sentence()).contains(
@@ -379,12 +379,12 @@ public class SessionTest {
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
         try (Session first = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            first.opening().files(sheet, log);
+            first.open().files(sheet, log);
             until(first, () -> !first.garage().keptProperty().get().isEmpty());
             try (Session second = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
                 until(second, () -> !second.garage().keptProperty().get().isEmpty());
                 Files.writeString(log, Samples.log().replace(",14.", ",13."));
-                second.opening().files(sheet, log);
+                second.open().files(sheet, log);
                 until(second, () -> second.driveProperty().get() != null);
                 assertThat(second.problemProperty().get()).startsWith("Another window has the workbook open");
                 assertThat(second.driveProperty().get().run()).isEmpty();
@@ -402,7 +402,7 @@ public class SessionTest {
         LogWriter.write(DemoDrive.drive().log(), log);
         long run;
         try (Session s = new Session(toInterface::add, workbook)) {
-            s.opening().files(sheet, log);
+            s.open().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
             double steady = s.driveProperty().get().analysis().observation().steadyS();
@@ -420,12 +420,12 @@ public class SessionTest {
         try (Session s = new Session(toInterface::add, workbook)) {
             until(s, () -> !s.garage().keptProperty().get().isEmpty());
             assertThat(s.garage().keptProperty().get().getFirst().name()).isEqualTo("drive.csv");
-            s.opening().kept(run);
+            s.open().kept(run);
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
             assertThat(s.driveProperty().get().decisions().checked()).containsExactly("vacuum-leak");
             Drive kept = s.driveProperty().get();
-            s.opening().files(sheet, log);
+            s.open().files(sheet, log);
             until(s, () -> !kept.equals(s.driveProperty().get()));
             assertThat(s.driveProperty().get().run()).as("the same file is kept once").contains(run);
             assertThat(s.driveProperty().get().log().excluded()).containsExactly(new Span(100, 200));
@@ -457,7 +457,7 @@ public class SessionTest {
             assertThat(car.name()).isEqualTo(DemoDrive.sheet().name());
             assertThat(car.lastDrive()).isEmpty();
             assertThat(car.state()).isEqualTo("not driven yet");
-            s.opening().files(car, f.log());
+            s.open().files(car, f.log());
             until(s, () -> s.driveProperty().get() != null);
             until(s, () -> s.garage().carOf(s.driveProperty().get()).isPresent());
             assertThat(s.garage().carOf(s.driveProperty().get()).orElseThrow().state()).isEqualTo("a part to change");
@@ -482,7 +482,7 @@ public class SessionTest {
         long first;
         long second;
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.opening().files(f.sheet(), f.log());
+            s.open().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             Drive d = s.driveProperty().get();
             first = d.run().orElseThrow();
@@ -494,13 +494,13 @@ public class SessionTest {
             LogWriter.write(Demo.ESTATE.again(next, 1).log(), again);
             until(s, () -> s.garage().carOf(s.driveProperty().get()).isPresent());
             Car car = s.garage().carOf(s.driveProperty().get()).orElseThrow();
-            s.opening().files(car, again);
+            s.open().files(car, again);
             until(s, () -> s.driveProperty().get().opening() != d.opening() && s.busyProperty().get().isEmpty());
             assertThat(s.driveProperty().get().before()).as("nothing was fitted yet").isEmpty();
             s.garage().fitted(advised);
             until(s, () -> !s.garage().carsProperty().get().getFirst().fittedSince().isEmpty());
             LogWriter.write(Demo.ESTATE.again(next, 2).log(), again);
-            s.opening().files(s.garage().carsProperty().get().getFirst(), again);
+            s.open().files(s.garage().carsProperty().get().getFirst(), again);
             until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().before().isPresent());
             Drive after = s.driveProperty().get();
             second = after.run().orElseThrow();
@@ -513,10 +513,10 @@ public class SessionTest {
             assertThat(s.driveProperty().get().before()).isEqualTo(after.before());
         }
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.opening().kept(second);
+            s.open().kept(second);
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.driveProperty().get().before()).isPresent();
-            s.opening().kept(first);
+            s.open().kept(first);
             until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().run().equals(Optional.of(
                     first)));
             assertThat(s.driveProperty().get().before()).isEmpty();
@@ -529,7 +529,7 @@ public class SessionTest {
         DemoFiles f = DemoFiles.made();
         long run;
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.opening().files(f.sheet(), f.log());
+            s.open().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
             s.decisions().checked("vacuum-leak", true);
@@ -553,7 +553,7 @@ public class SessionTest {
             until(s, () -> s.driveProperty().get().decisions().equals(s.decisions().valueProperty().get()));
         }
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.opening().kept(run);
+            s.open().kept(run);
             until(s, () -> s.driveProperty().get() != null);
             assertThat(s.decisions().valueProperty().get()).isEqualTo(
                     new Decisions(List.of("vacuum-leak", "exhaust-leak"),
@@ -567,14 +567,14 @@ public class SessionTest {
         DemoFiles f = DemoFiles.made();
         long run;
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.opening().files(f.sheet(), f.log());
+            s.open().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
             s.decisions().checked("vacuum-leak", true);
             s.note("last word");
         }
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.opening().kept(run);
+            s.open().kept(run);
             until(s, () -> s.driveProperty().get() != null && !s.notes().notesProperty().get().isEmpty());
             assertThat(s.decisions().valueProperty().get().checked()).containsExactly("vacuum-leak");
             assertThat(s.notes().notesProperty().get().getFirst().text()).isEqualTo("last word");
@@ -583,7 +583,7 @@ public class SessionTest {
 
     @Test
     public void cancelledWeighingShowsWhatWasDecidedBefore() {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         Drive before = session.driveProperty().get();
         session.decisions().checked("vacuum-leak", true);
@@ -600,14 +600,14 @@ public class SessionTest {
         Path other = Files.writeString(f.folder().resolve("other.json"), DemoDrive.sheetJson().replace("\"37 thou\"",
                 "\"35 thou\""));
         try (Session s = new Session(toInterface::add, f.workbook())) {
-            s.opening().files(f.sheet(), f.log());
+            s.open().files(f.sheet(), f.log());
             until(s, () -> s.driveProperty().get() != null);
             long first = s.driveProperty().get().run().orElseThrow();
             s.note("of the first");
             until(s, () -> !s.notes().notesProperty().get().isEmpty());
             s.decisions().checked("vacuum-leak", true);
             until(s, () -> s.driveProperty().get().decisions().checked().size() == 1);
-            s.opening().files(other, f.log());
+            s.open().files(other, f.log());
             until(s, () -> s.busyProperty().get().isEmpty() && !s.driveProperty().get().run().equals(Optional.of(
                     first)));
             assertThat(s.notes().notesProperty().get()).isEmpty();
@@ -616,9 +616,9 @@ public class SessionTest {
             // A further log on the first sheet puts that sheet into the chain again.
             Path more = f.folder().resolve("more.csv");
             LogWriter.write(DemoDrive.drive(DemoDrive.sheet(), 77).log(), more);
-            s.opening().files(f.sheet(), more);
+            s.open().files(f.sheet(), more);
             until(s, () -> s.busyProperty().get().isEmpty() && s.garage().keptProperty().get().size() == 3);
-            s.opening().files(f.sheet(), f.log());
+            s.open().files(f.sheet(), f.log());
             until(s, () -> s.busyProperty().get().isEmpty() && s.driveProperty().get().run().equals(Optional.of(
                     first)));
             assertThat(s.decisions().valueProperty().get().checked()).containsExactly("vacuum-leak");
@@ -651,7 +651,7 @@ public class SessionTest {
         LogWriter.write(DemoDrive.drive().log(), log);
         long run;
         try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            s.opening().files(sheet, log);
+            s.open().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null);
             run = s.driveProperty().get().run().orElseThrow();
             s.moveCursor(s.driveProperty().get().log().indexAt(300));
@@ -676,7 +676,7 @@ public class SessionTest {
             until(s, () -> s.notes().plansProperty().get().size() == 1);
         }
         try (Session s = new Session(toInterface::add, folder.resolve("garage.nariz"))) {
-            s.opening().kept(run);
+            s.open().kept(run);
             until(s, () -> !s.notes().notesProperty().get().isEmpty());
             assertThat(s.notes().notesProperty().get().getFirst().text()).isEqualTo("pulls flat");
             assertThat(s.notes().notesProperty().get().getFirst().atS().orElseThrow()).isEqualTo(300.0, within(0.06));
@@ -687,14 +687,14 @@ public class SessionTest {
 
     @Test
     public void notesOfADriveThatIsNotKeptStayWithIt() throws IOException {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         session.note("of the demo");
         until(session, () -> session.notes().notesProperty().get().size() == 1);
         Path folder = Files.createTempDirectory("nariz");
         Path sheet = Files.writeString(folder.resolve("six.json"), Samples.sheet());
         Path log = Files.writeString(folder.resolve("drive.csv"), Samples.log());
-        session.opening().files(sheet, log);
+        session.open().files(sheet, log);
         until(session, () -> session.driveProperty().get().sheet().name().equals("test six"));
         assertThat(session.historyProperty().get()).isEmpty();
         session.note("of the six");
@@ -706,7 +706,7 @@ public class SessionTest {
     /** Four sizes up on the main jet must read richer in the trace, in the plane and in the forecast. */
     @Test
     public void triedPartsMoveEveryPictureTheSameWay() {
-        session.opening().demo();
+        session.open().demo();
         work();
         Drive d = session.driveProperty().get();
         Candidate jet = Candidate.of(d.sheet(), Kit.NONE).stream().filter(c -> c.part().equals(MeteredParts.MAIN_JET))
@@ -728,7 +728,7 @@ public class SessionTest {
     public void cursorStaysInsideTheLog() {
         session.moveCursor(5);
         assertThat(session.cursorProperty().get()).isZero();
-        session.opening().demo();
+        session.open().demo();
         work();
         session.moveCursor(-9);
         assertThat(session.cursorProperty().get()).isZero();
@@ -738,7 +738,7 @@ public class SessionTest {
 
     @Test
     public void everyStopHasASentence() {
-        session.opening().demo();
+        session.open().demo();
         work();
         for (Stop s : Stops.of(session.driveProperty().get().sheet().carburetor().family())) {
             StopWords w = s.words(session.driveProperty().get(), null);
@@ -757,7 +757,7 @@ public class SessionTest {
 
     @Test
     public void boundariesLieWhereTheSheetSays() {
-        session.opening().demo();
+        session.open().demo();
         work();
         Boundaries b = session.driveProperty().get().today();
         assertThat(b.enrichmentPa() / 3386.389).isBetween(2.5, 4.5);
@@ -776,14 +776,14 @@ public class SessionTest {
         Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
         Path zip = folder.resolve("run.zip");
         try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
-            s.opening().files(sheet, log);
+            s.open().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null && !s.garage().keptProperty().get().isEmpty());
             s.export(zip);
             until(s, () -> Files.exists(zip) && s.busyProperty().get().isEmpty());
         }
         try (Session s = new Session(toInterface::add, folder.resolve("two.nariz"))) {
             for (int again = 0; again < 2; again++) {
-                s.opening().dataPackage(zip);
+                s.open().dataPackage(zip);
                 until(s, () -> s.busyProperty().get().isEmpty());
             }
             until(s, () -> !s.garage().keptProperty().get().isEmpty());
@@ -795,7 +795,7 @@ public class SessionTest {
     @Test
     public void zipThatIsNoPackageIsComplainedAbout() throws IOException {
         Path zip = Files.writeString(Files.createTempDirectory("nariz").resolve("x.zip"), "no zip at all");
-        session.opening().dataPackage(zip);
+        session.open().dataPackage(zip);
         until(session, () -> !session.problemProperty().get().isEmpty());
         assertThat(session.problemProperty().get()).startsWith("x.zip").contains("is a whole zip");
         assertThat(session.driveProperty().get()).isNull();
@@ -808,7 +808,7 @@ public class SessionTest {
         Path log = Files.writeString(folder.resolve("log.csv"), Samples.log());
         Path out = folder.resolve("out");
         try (Session s = new Session(toInterface::add, folder.resolve("one.nariz"))) {
-            s.opening().files(sheet, log);
+            s.open().files(sheet, log);
             until(s, () -> s.driveProperty().get() != null && !s.garage().keptProperty().get().isEmpty());
             s.garage().exportAll(out);
             until(s, () -> s.busyProperty().get().isEmpty());
@@ -821,7 +821,7 @@ public class SessionTest {
             assertThat(s.historyProperty().get()).isEmpty();
             assertThat(s.garage().keptProperty().get()).singleElement().extracting(DriveRepository.Entry::vehicle)
                     .isEqualTo("test six");
-            s.opening().kept(s.garage().keptProperty().get().getFirst().run());
+            s.open().kept(s.garage().keptProperty().get().getFirst().run());
             until(s, () -> s.driveProperty().get() != null);
         }
     }
@@ -842,13 +842,13 @@ public class SessionTest {
     /** The round a tuner goes: change, drive again, compare; the demo's advice has to prove itself. */
     @Test
     public void drivingTheDemoAgainWithTheAdvisedPartsProvesThem() {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
-        assertThat(session.opening().practice()).isTrue();
+        assertThat(session.open().practice()).isTrue();
         StopWords before = Stops.PROOF.words(session.driveProperty().get(), null);
         assertThat(before.state()).isEqualTo(Status.NOT_READ);
         assertThat(before.sentence().toString()).contains("drive the same road again");
-        session.opening().again();
+        session.open().again();
         until(session, () -> session.comparisons().comparisonProperty().get() != null);
         Comparison c = session.comparisons().comparisonProperty().get();
         assertThat(session.stopProperty().get()).isEqualTo(Stops.PROOF);
@@ -866,7 +866,7 @@ public class SessionTest {
 
     @Test
     public void airCleanerIsComparedTakenBackAndWeighedAnewWithTheDrive() {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         session.comparisons().compareWith(session.comparisons().others().getFirst());
         session.comparisons().compareWith(session.comparisons().others().getFirst());
@@ -890,7 +890,7 @@ public class SessionTest {
 
     @Test
     public void sharesOverAStretchAreMeansOfItsMoments() {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         Drive d = session.driveProperty().get();
         Shares at = Shares.at(d, d.log().indexAt(20));
@@ -904,7 +904,7 @@ public class SessionTest {
 
     @Test
     public void stabsStandAtTheirMoments() {
-        session.opening().demo();
+        session.open().demo();
         until(session, () -> session.driveProperty().get() != null);
         TipInSeries s = session.driveProperty().get().tipIns();
         assertThat(s.events()).isNotEmpty();

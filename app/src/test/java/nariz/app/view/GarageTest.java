@@ -149,7 +149,7 @@ public class GarageTest extends FreshWindow {
             window.showOpen(true);
             ((TextField) window.lookup("#open-log")).setText(second.toString());
         });
-        Hands.run(() -> session.opening().files(session.garage().carsProperty().get().getFirst(), second));
+        Hands.run(() -> session.open().files(session.garage().carsProperty().get().getFirst(), second));
         Hands.waitFor("the second drive", () -> session.driveProperty().get().log().name().equals("second.csv"));
         assertThat(MeteredParts.IDLE_FEED_RESTRICTION.of(session.driveProperty().get().sheet().carburetor(),
                 nariz.carburetor.Stage.PRIMARY)).isEqualTo(34.0);

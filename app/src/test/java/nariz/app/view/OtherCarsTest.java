@@ -159,7 +159,7 @@ public class OtherCarsTest extends FreshWindow {
         Hands.waitFor("the car", () -> session.garage().carsProperty().get().size() == 1);
         Path log = folder.resolve("roadster.csv");
         LogWriter.write(Demo.ROADSTER.drive().log(), log);
-        Hands.run(() -> session.opening().files(session.garage().carsProperty().get().getFirst(), log));
+        Hands.run(() -> session.open().files(session.garage().carsProperty().get().getFirst(), log));
         Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
                 .isEmpty());
         assertThat(session.driveProperty().get().analysis().advice().changes().getFirst().part().key()).isEqualTo(
@@ -205,7 +205,7 @@ public class OtherCarsTest extends FreshWindow {
         Path log = folder.resolve(family + ".csv");
         LogWriter.write(new EngineSimulator(sheet, 5, Map.of(), 3).drive(DriveScript.twelveMinutes(), 20, family)
                 .log(), log);
-        Hands.run(() -> session.opening().files(session.garage().carsProperty().get().getFirst(), log));
+        Hands.run(() -> session.open().files(session.garage().carsProperty().get().getFirst(), log));
         Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
                 .isEmpty());
         Hands.settle();

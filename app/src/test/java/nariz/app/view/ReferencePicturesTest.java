@@ -63,7 +63,7 @@ public class ReferencePicturesTest extends FreshWindow {
     }
 
     private void demo(Demo d) {
-        Hands.run(() -> session.opening().demo(d));
+        Hands.run(() -> session.open().demo(d));
         Hands.waitFor("the demo", () -> session.busyProperty().get().isEmpty() && session.driveProperty().get() != null
                 && session.driveProperty().get().sheet().name().equals(d.sheet().name()));
         Hands.run(() -> {

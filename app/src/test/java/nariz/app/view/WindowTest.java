@@ -327,7 +327,7 @@ public class WindowTest {
         BuildSheet healthy = BuildSheetReader.read(sheet);
         LogWriter.write(new EngineSimulator(healthy, DemoDrive.SEED, Map.of(Fault.VACUUM_LEAK, 1.2), 5)
                 .drive(DriveScript.twelveMinutes(), 20, "leak.csv").log(), log);
-        Hands.run(() -> session.opening().files(sheet, log));
+        Hands.run(() -> session.open().files(sheet, log));
         Hands.waitFor("leaking car", () -> session.driveProperty().get().sheet().name().startsWith("Leaking"));
         Hands.settle();
         assertThat(verdict()).startsWith("Check before you buy parts");
@@ -374,7 +374,7 @@ public class WindowTest {
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-sheet")).setText(sheet.toString()));
         Hands.run(() -> ((TextField) stage.getScene().lookup("#open-log")).setText(log.toString()));
         hands.click("open-read");
-        Hands.waitFor("the question", () -> session.opening().questionProperty().get() != null);
+        Hands.waitFor("the question", () -> session.open().questionProperty().get() != null);
         Hands.settle();
         Hands.run(() -> combo("channel-2").setValue("not used"));
         hands.click("columns-read");
@@ -418,11 +418,11 @@ public class WindowTest {
         assertThat(Hands.onInterface(() -> stage.getScene().lookup("#read-column").isVisible())).isFalse();
         // The next log of this kind needs no question, and the kept one stays as it was read.
         Path next = Files.writeString(folder.resolve("next.csv"), "# another day\n" + Files.readString(log));
-        Hands.run(() -> session.opening().files(sheet, next));
+        Hands.run(() -> session.open().files(sheet, next));
         Hands.waitFor("the next drive", () -> session.driveProperty().get().log().name().equals("next.csv"));
         Hands.settle();
         assertThat(session.driveProperty().get().log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
-        Hands.run(() -> session.opening().kept(first.run().orElseThrow()));
+        Hands.run(() -> session.open().kept(first.run().orElseThrow()));
         Hands.waitFor("the kept drive", () -> session.driveProperty().get().log().name().equals("pressure.csv"));
         Hands.settle();
         assertThat(session.driveProperty().get().log().has(nariz.log.Channel.FUEL_PRESSURE)).isTrue();
@@ -441,9 +441,9 @@ public class WindowTest {
                 .append('\n'));
         Files.writeString(log, s);
         Drive before = session.driveProperty().get();
-        Hands.run(() -> session.opening().files(sheet, log));
+        Hands.run(() -> session.open().files(sheet, log));
         // Volts look like no mixture and the header names none: what is missing is said, and can be put right here.
-        Hands.waitFor("the question", () -> session.opening().questionProperty().get() != null);
+        Hands.waitFor("the question", () -> session.open().questionProperty().get() != null);
         Hands.settle();
         assertThat(problem()).contains("volts.csv");
         Hands.run(() -> combo("channel-3").setValue("lambda"));
@@ -474,8 +474,8 @@ public class WindowTest {
                 .append(idle).append(',').append(f[3]).append('\n'));
         Path log = Files.writeString(folder.resolve("wide.csv"), rows);
         Drive before = session.driveProperty().get();
-        Hands.run(() -> session.opening().files(sheet, log));
-        Hands.waitFor("the question", () -> session.opening().questionProperty().get() != null);
+        Hands.run(() -> session.open().files(sheet, log));
+        Hands.waitFor("the question", () -> session.open().questionProperty().get() != null);
         Hands.settle();
         assertThat(Hands.onInterface(() -> combo("channel-132").getValue())).isEqualTo("AFR");
         assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#columns-panel")))).contains(
@@ -807,7 +807,7 @@ public class WindowTest {
         Files.writeString(sheet, Samples.sheet());
         // The same bytes would be the same drive.
         Files.writeString(log, "# monday\n" + Samples.log());
-        Hands.run(() -> session.opening().files(sheet, log));
+        Hands.run(() -> session.open().files(sheet, log));
         Hands.waitFor("the list", () -> kept("monday.csv"));
         Path stretch = folder.resolve("stretch.csv");
         picked[0] = stretch;
@@ -892,7 +892,7 @@ public class WindowTest {
         TraceView trace = (TraceView) stage.getScene().lookup("#trace");
         for (Path log : List.of(points, idle)) {
             Drive before = session.driveProperty().get();
-            Hands.run(() -> session.opening().files(sheet, log));
+            Hands.run(() -> session.open().files(sheet, log));
             Hands.waitFor(log.toString(), () -> !before.equals(session.driveProperty().get()));
             hands.click("show-trace");
             hands.click("show-try");
@@ -947,7 +947,7 @@ public class WindowTest {
         Files.writeString(sheet, Samples.sheet());
         Files.writeString(log, Samples.log());
         Drive before = session.driveProperty().get();
-        Hands.run(() -> session.opening().files(sheet, log));
+        Hands.run(() -> session.open().files(sheet, log));
         Hands.waitFor("the drive", () -> !before.equals(session.driveProperty().get()));
         Hands.waitFor("the list", () -> session.garage().keptProperty().get().stream()
                 .anyMatch(e -> e.name().equals("sunday.csv")));
@@ -975,7 +975,7 @@ public class WindowTest {
         for (Malformed.Case c : Malformed.all().stream().filter(x -> x.name().hashCode() % 6 == 0).toList()) {
             Files.write(sheet, c.sheet() ? c.content() : Samples.sheet().getBytes(StandardCharsets.UTF_8));
             Files.write(log, c.sheet() ? Samples.log().getBytes(StandardCharsets.UTF_8) : c.content());
-            Hands.run(() -> session.opening().files(sheet, log));
+            Hands.run(() -> session.open().files(sheet, log));
             Hands.waitFor(c.toString(), () -> !session.problemProperty().get().isEmpty());
             assertThat(problem()).contains(": found ");
             hands.click("problem-away");
@@ -1380,7 +1380,7 @@ public class WindowTest {
         hands.click("scrubber", 0.3, 0.5);
         hands.press(KeyCode.B);
         Drive before = session.driveProperty().get();
-        Hands.run(session.opening()::demo);
+        Hands.run(session.open()::demo);
         Hands.waitFor("the demo", () -> session.driveProperty().get().opening() != before.opening()
                 && session.busyProperty().get()
                 .isEmpty());

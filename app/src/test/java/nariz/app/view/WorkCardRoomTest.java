@@ -67,7 +67,7 @@ public class WorkCardRoomTest extends FreshWindow {
         Files.writeString(json, DemoDrive.sheetJson().replace(FITTED[k][0], FITTED[k][1]));
         LogWriter.write(new EngineSimulator(sheet, 700 + k, Map.of(), k).drive(DriveScript.twelveMinutes(), 10, "room")
                 .log(), csv);
-        Hands.run(() -> session.opening().files(json, csv));
+        Hands.run(() -> session.open().files(json, csv));
         String name = csv.getFileName().toString();
         Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.driveProperty().get().log()
                 .name().equals(name));

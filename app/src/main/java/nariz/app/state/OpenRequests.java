@@ -20,7 +20,7 @@ import nariz.sim.Demo;
  * are done beside the window ({@link DriveOpener}); what comes of it is handed to the host, or asked about first where
  * a log does not say what its columns are. Called on the interface thread.
  */
-public final class Opening {
+public final class OpenRequests {
     /** What shows a drive that was opened. */
     interface Host {
         /** Something is about to be opened. */
@@ -40,7 +40,7 @@ public final class Opening {
     /** How often the demo's engine was driven again. */
     private int round;
 
-    Opening(SessionContext context, DriveOpener opener, Trials trials, Host host) {
+    OpenRequests(SessionContext context, DriveOpener opener, Trials trials, Host host) {
         this.context = context;
         this.opener = opener;
         this.trials = trials;
@@ -65,9 +65,9 @@ public final class Opening {
     public void demo(Demo demo) {
         round = 0;
         long n = next();
-        open(say("session.simulating-the-demo-drive"), cancelled -> new DriveOpener.Outcome.Shown(DriveOpener.analyse(n,
-                demo.sheet(), demo.drive().log(), Decisions.NONE, List.of(), Optional.empty(), Optional.empty(),
-                cancelled)));
+        start(say("session.simulating-the-demo-drive"), cancelled -> new DriveOpener.Outcome.Shown(
+                DriveOpener.analyse(n, demo.sheet(), demo.drive().log(), Decisions.NONE, List.of(), Optional.empty(),
+                Optional.empty(), cancelled)));
     }
 
     /** {@return whether the open drive is of the demo's engine, which can be driven again at once} */
@@ -99,7 +99,7 @@ public final class Opening {
         int driven = ++round;
         long n = next();
         Comparison.Other before = Comparison.Other.demo(d.log().name(), demo, d.sheet(), driven == 1 ? -1 : driven - 1);
-        open(say("session.driving-again"), cancelled -> {
+        start(say("session.driving-again"), cancelled -> {
             Drive again = DriveOpener.analyse(n, next, demo.again(next, driven).log(), Decisions.NONE, List.of(),
                     Optional.empty(), Previous.of(d.analysis().advice()).filter(p -> p.followed(next)), cancelled);
             return new DriveOpener.Outcome.Shown(again, Optional.of(Comparison.of(before, d.analysis(),
@@ -116,7 +116,7 @@ public final class Opening {
      */
     public void files(Path sheetFile, Path logFile) {
         long n = next();
-        open(say("session.reading", logFile.getFileName()), c -> opener.files(n, SheetText.of(sheetFile), logFile, c));
+        start(say("session.reading", logFile.getFileName()), c -> opener.files(n, SheetText.of(sheetFile), logFile, c));
     }
 
     /**
@@ -127,7 +127,7 @@ public final class Opening {
      */
     public void files(Car car, Path logFile) {
         long n = next();
-        open(say("session.reading", logFile.getFileName()), c -> opener.files(n, car.sheet(), logFile, c));
+        start(say("session.reading", logFile.getFileName()), c -> opener.files(n, car.sheet(), logFile, c));
     }
 
     /**
@@ -137,7 +137,7 @@ public final class Opening {
      */
     public void dataPackage(Path zip) {
         long n = next();
-        open(say("session.reading", zip.getFileName()), cancelled -> opener.dataPackage(n, zip, cancelled));
+        start(say("session.reading", zip.getFileName()), cancelled -> opener.dataPackage(n, zip, cancelled));
     }
 
     /**
@@ -151,7 +151,7 @@ public final class Opening {
             return;
         }
         long n = next();
-        open(say("session.reading", q.logFile().getFileName()), c -> opener.answered(n, q, plan.confirmed(), c));
+        start(say("session.reading", q.logFile().getFileName()), c -> opener.answered(n, q, plan.confirmed(), c));
     }
 
     /**
@@ -166,7 +166,7 @@ public final class Opening {
             return;
         }
         long n = next();
-        open(say("session.reading-a-column", column.title()), c -> opener.withColumn(n, d, column, c));
+        start(say("session.reading-a-column", column.title()), c -> opener.withColumn(n, d, column, c));
     }
 
     /**
@@ -176,11 +176,11 @@ public final class Opening {
      */
     public void kept(long run) {
         long n = next();
-        open(say("session.opening-a-kept-drive"), cancelled -> opener.kept(n, run, cancelled));
+        start(say("session.opening-a-kept-drive"), cancelled -> opener.kept(n, run, cancelled));
     }
 
     /** Opens what a task makes. */
-    void open(String what, TaskRunner.Task<DriveOpener.Outcome> task) {
+    void start(String what, TaskRunner.Task<DriveOpener.Outcome> task) {
         host.begun();
         context.busy.set(what);
         context.problem.set("");
