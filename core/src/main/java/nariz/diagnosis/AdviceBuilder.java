@@ -29,6 +29,8 @@ import nariz.text.Message;
 
 /** Puts the numbers into an answer with words. */
 final class AdviceBuilder {
+    /** What a change gains in further events is told from this on, lambda s. */
+    private static final double LEAST_AREA = 0.01;
     private static final double MOSTLY = 0.5;
     private static final long SLACK_PERCENT = 15;
     private static final double BANKS_DIFFER = 0.03;
@@ -112,7 +114,8 @@ final class AdviceBuilder {
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
-        CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
+        CircuitFindings found = new CircuitFindings(observation, estimate, scorer).under(
+                posterior.explanations());
         List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(posterior.ofFaults(checks))
                 : Optional.empty(), probability(checks) > 0.5, pump, openings);
         Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
@@ -287,6 +290,9 @@ final class AdviceBuilder {
         List<Message> out = new ArrayList<>();
         out.add(message("pump.lean-area", f.openings(), f.lean()[0], f.lean()[1], f.lean()[2], f.leanAfter()[0],
                 f.leanAfter()[1], f.leanAfter()[2]));
+        if (f.answered() == OpeningStudy.Cause.SLACK && f.others().lean() - f.others().leanAfter() > LEAST_AREA) {
+            out.add(message("pump.gentle-area", f.others().count(), f.others().lean(), f.others().leanAfter()));
+        }
         if (f.hidden() > 0.05) {
             out.add(message("pump.lag-hides", 100 * f.hidden()));
         }

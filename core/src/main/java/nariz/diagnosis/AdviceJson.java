@@ -89,6 +89,10 @@ public final class AdviceJson {
         m.put("causes", causes);
         m.put("leanAreaLambdaS", interval(f.lean()));
         m.put("leanAreaAfterLambdaS", interval(f.leanAfter()));
+        Map<String, Object> others = ordered("count", f.others().count(), "leanAreaLambdaS", round(f.others().lean(),
+                4));
+        others.put("leanAreaAfterLambdaS", round(f.others().leanAfter(), 4));
+        m.put("others", others);
         m.put("lagHides", round(f.hidden(), 2));
         return m;
     }

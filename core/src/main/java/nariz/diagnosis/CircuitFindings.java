@@ -46,11 +46,18 @@ final class CircuitFindings {
     private final Observation observation;
     private final Estimate estimate;
     private final Scorer scorer;
+    private List<CausePosterior.Explanation> faults = List.of();
 
     CircuitFindings(Observation observation, Estimate estimate, Scorer scorer) {
         this.observation = observation;
         this.estimate = estimate;
         this.scorer = scorer;
+    }
+
+    /** Explanations by faults, which widen what is known of the circuits they act on. */
+    CircuitFindings under(List<CausePosterior.Explanation> explanations) {
+        faults = explanations.stream().filter(e -> e.fault().isPresent()).toList();
+        return this;
     }
 
     private Family family() {
@@ -102,7 +109,8 @@ final class CircuitFindings {
             double error = changes.stream().filter(x -> x.circuit().equals(c) && x.now()
                     && x.part().role() != Part.Role.IDLE_STOP).findFirst().map(this::whereItWorks).orElse(read[0]);
             boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < enoughS(c));
-            out.add(new CircuitFinding(c, estimate.correction(c), estimate.low(c), estimate.high(c),
+            CorrectionMixture k = correction(c);
+            out.add(new CircuitFinding(c, k.value(), k.quantile(0.05), k.quantile(0.95),
                     read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
                     : Double.NaN, status,
                     confounded(c, read[0]),
@@ -112,6 +120,12 @@ final class CircuitFindings {
                     : why(c, status, read, half, check), asks ? drive(c, observation) : Message.NONE));
         }
         return out;
+    }
+
+    private CorrectionMixture correction(Circuit c) {
+        CorrectionMixture k = new CorrectionMixture(estimate.correction(c), estimate.low(c), estimate.high(c));
+        faults.forEach(e -> k.add(e.probability(), -made(c, e.byFault())));
+        return k;
     }
 
     /** Error from which a circuit is not called settled: the idle's tolerance is narrower than the others'. */

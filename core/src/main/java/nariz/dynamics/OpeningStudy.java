@@ -25,7 +25,9 @@ import nariz.text.Message;
  * <p>For every explanation of {@link Enricher} the same openings are driven again with every size of every part of it.
  * The loss of an opening is the area of lambda over its settled value by more than {@value #FREE}, in units of
  * {@value #FELT} lambda seconds, and what goes rich by more than {@value #FREE_RICH} at a quarter of that: sound
- * carburetors go a little lean too. An act costs its work. The part taken is the one of least expected loss and cost;
+ * carburetors go a little lean too. Beside the quick openings as much is made of what suffers from the same thing
+ * elsewhere: gentle openings from closed throttle, of which slack at a pump's arm takes the whole shot, and closings,
+ * after which a piston is still up. An act costs its work. The part taken is the one of least expected loss and cost;
  * how probable a cause is, is the weight of the explanations under which its own act is the best.
  */
 public final class OpeningStudy {
@@ -88,13 +90,14 @@ public final class OpeningStudy {
      * @param change the best change, or empty
      * @param lean mean area of lean excess today as the model has it, lambda s, with its 90 % interval
      * @param leanAfter the same with the change
+     * @param others further events in which the change shows: gentle openings for a pump, closings for a damper
      * @param curve mean excess of lambda over settled after an opening as the likeliest explanation has it, share,
      *     every {@link #CURVE_S} s from the beginning; and the same with the change; shared, not copied
      * @param hidden share of a spike of 0.2 s that this sensor's lag hides, 0 to 1
      * @param tells the opening whose like would tell the two likeliest causes apart best; empty where one is clear
      */
     public record Finding(int openings, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
-            double[] leanAfter, float[][] curve, double hidden, Optional<TipIn> tells) {
+            double[] leanAfter, Others others, float[][] curve, double hidden, Optional<TipIn> tells) {
         /** Steps of the curves, s. */
         public static final double CURVE_S = 0.05;
 
@@ -126,6 +129,16 @@ public final class OpeningStudy {
     }
 
     /**
+     * Events beside the quick openings.
+     *
+     * @param count how many were weighed
+     * @param lean mean area of lean excess today as the model has it, lambda s each
+     * @param leanAfter the same with the change
+     */
+    public record Others(int count, double lean, double leanAfter) {
+    }
+
+    /**
      * A part at a size.
      *
      * @param ladder part
@@ -152,13 +165,14 @@ public final class OpeningStudy {
         if (stabs.size() < FEWEST) {
             return Optional.empty();
         }
-        return enricher(o, settled, stabs, madeGood, cancelled).map(e -> weigh(o, stabs, e, cancelled));
+        return enricher(o, settled, tipIns, stabs, madeGood, cancelled).map(e -> weigh(o, stabs, e, cancelled));
     }
 
-    private static Optional<Enricher> enricher(Observation o, IntToDoubleFunction settled, List<Stab> stabs,
-            boolean madeGood, BooleanSupplier cancelled) {
+    private static Optional<Enricher> enricher(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns,
+            List<Stab> stabs, boolean madeGood, BooleanSupplier cancelled) {
         Family family = o.sheet().carburetor().family();
-        return family.pumpSetting(o.sheet()).map(p -> (Enricher) new PumpEnricher(stabs, p, o, madeGood, cancelled))
+        return family.pumpSetting(o.sheet()).map(p -> (Enricher) new PumpEnricher(stabs, stabs(o, settled,
+                GentleOpenings.of(o, tipIns)), p, o, madeGood, cancelled))
                 .or(() -> family.damper(o.sheet()).map(d -> new DamperEnricher(stabs, stabs(o, settled,
                         Falls.of(o)), d, o, madeGood, cancelled)));
     }
@@ -169,6 +183,7 @@ public final class OpeningStudy {
         double[] expected = new double[choices.size()];
         Map<Cause, Double> causes = new EnumMap<>(Cause.class);
         double[][] lean = new double[choices.size()][e.explanations()];
+        double[] ofOthers = new double[choices.size()];
         Map<Cause, Integer> leading = new EnumMap<>(Cause.class);
         for (int p = 0; p < e.explanations(); p++) {
             if (cancelled.getAsBoolean()) {
@@ -182,6 +197,7 @@ public final class OpeningStudy {
                 double[] a = areas.get(c);
                 double loss = (a[0] + further.get(c)[0] + RICH_WEIGHT * a[1]) / FELT;
                 lean[c][p] = a[0];
+                ofOthers[c] += e.weight(p) * further.get(c)[0];
                 expected[c] += e.weight(p) * loss;
                 if (loss + choices.get(c).cost() < least) {
                     least = loss + choices.get(c).cost();
@@ -199,8 +215,8 @@ public final class OpeningStudy {
         // Sound is the null: nothing is done for a cause that is less likely than none.
         best = causes.getOrDefault(Cause.SOUND, 0.0) > NULL || sticks(causes) ? 0 : best;
         return new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], e), interval(lean[best], e),
-                curves(stabs, e, best), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes,
-                        leading));
+                new Others(e.others().size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
+                        / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes, leading));
     }
 
     private static boolean sticks(Map<Cause, Double> causes) {

@@ -11,6 +11,7 @@ import nariz.carburetor.PumpSetting;
 import nariz.dynamics.OpeningStudy.Act;
 import nariz.dynamics.OpeningStudy.Cause;
 import nariz.estimation.Observation;
+import nariz.units.Units;
 
 /** An accelerator pump: explanations of {@link PumpFit}, every size of every one of its parts. */
 final class PumpEnricher implements Enricher {
@@ -20,8 +21,11 @@ final class PumpEnricher implements Enricher {
     private static final double USUAL_SPREAD = 0.25;
     private static final double UNUSUAL = 0.15;
     private static final double PER_SIZE = 0.02;
+    /** A cam that begins gently and a spring that yields look like so much slack, which no spanner takes up, rad. */
+    private static final double CAM_RAD = 3.0 * Units.DEG;
 
     private final List<PumpFit.Sample> posterior;
+    private final List<Stab> gentle;
     private final List<Option> options = new ArrayList<>();
     private final PumpSetting today;
     private final double stoich;
@@ -36,11 +40,13 @@ final class PumpEnricher implements Enricher {
     private record Option(Choice choice, PumpSetting then, boolean taut) {
     }
 
-    PumpEnricher(List<Stab> stabs, PumpSetting fitted, Observation o, boolean slackGone, BooleanSupplier cancelled) {
+    PumpEnricher(List<Stab> stabs, List<Stab> gentle, PumpSetting fitted, Observation o, boolean slackGone,
+            BooleanSupplier cancelled) {
+        this.gentle = gentle;
         BuildSheet sheet = o.sheet();
         today = fitted;
         stoich = sheet.fuel().stoichAfr();
-        posterior = new PumpFit(stabs, fitted, o, cancelled).posterior();
+        posterior = new PumpFit(stabs, gentle, fitted, o, cancelled).posterior();
         add(new Choice(Optional.empty(), Cause.SOUND, 0.0), fitted, false);
         for (Ladder l : sheet.carburetor().family().pumpParts(sheet)) {
             boolean arm = l.part().role() == Part.Role.PUMP_START && l.low() <= 0.0;
@@ -95,6 +101,11 @@ final class PumpEnricher implements Enricher {
     }
 
     @Override
+    public List<Stab> others() {
+        return gentle;
+    }
+
+    @Override
     public List<Choice> choices() {
         return options.stream().map(Option::choice).toList();
     }
@@ -123,7 +134,8 @@ final class PumpEnricher implements Enricher {
         }
         Option made = options.get(choice);
         PumpSetting sheet = made.then();
-        double slack = made.taut() ? sheet.slackRad() : is.slackRad() + sheet.slackRad() - today.slackRad();
+        double more = is.slackRad() - today.slackRad();
+        double slack = sheet.slackRad() + (made.taut() ? Math.clamp(more, 0.0, CAM_RAD) : more);
         return new PumpSetting(is.rateKgPerS() * sheet.rateKgPerS() / today.rateKgPerS(), is.strokeKg()
                 * sheet.strokeKg() / today.strokeKg(), sheet.fullRad(), Math.max(0.0, slack), is.refillS());
     }

@@ -2,6 +2,7 @@ package nariz.estimation;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Carburetor;
 import nariz.carburetor.Circuit;
@@ -34,7 +35,8 @@ import org.hipparchus.linear.RealVector;
  * over its posterior.
  *
  * <p>What is reported for a circuit is the fuel it delivers over what the standard carburetor with the sheet's parts
- * would, K_c = sum_i w_i (k_c phi_ic(z) + its share of g_i) / sum_i w_i phi_ic(0), w_i the dwell up to 10 s.
+ * would, K_c = sum_i w_i (k_c phi_ic(z) + its share of g_i) / sum_i w_i phi_ic(0), w_i the dwell up to 10 s; of bands
+ * of one profile what {@link BandCorrections} says.
  *
  * <p>In one piece because prior, linearisation, weights and posterior are steps of one iteration over the same arrays:
  * apart, each would hand all of them to the next.
@@ -287,6 +289,10 @@ public final class Estimator {
             double between = p.varianceOfMean(g.getRowVector(c));
             double left = 0.5 * sigma * mean[c];
             sd[c] = Math.sqrt(covariance.getEntry(c, c) + between + left * left);
+        }
+        if (sheet.carburetor().family().bands().isPresent()) {
+            covariance = new BandCorrections(standard, IntStream.range(0, m).mapToDouble(this::weight).toArray(),
+                    TINY).of(f.phi, f.phiCovariance(), f.doubt(), mean, sd);
         }
         for (int a = 0; a < circuits.size(); a++) {
             for (int b = 0; b < circuits.size(); b++) {
@@ -622,15 +628,25 @@ public final class Estimator {
             return prior.subtract(px.multiply(chol.getSolver().solve(px.transpose())));
         }
 
+        RealMatrix phiCovariance() {
+            return signal.subtract(signal.multiply(chol.getSolver().solve(signal)));
+        }
+
         double[] phiSd() {
-            RealMatrix solved = chol.getSolver().solve(signal);
+            RealMatrix covariance = phiCovariance();
+            double[] out = doubt();
+            for (int i = 0; i < m; i++) {
+                out[i] = Math.hypot(out[i], Math.sqrt(Math.max(1e-8, covariance.getEntry(i, i))));
+            }
+            return out;
+        }
+
+        /** What overlap does to the sensor is not for the model to correct: it only widens the answer. */
+        double[] doubt() {
             double[] out = new double[m];
             for (int i = 0; i < m; i++) {
-                double known = signal.getRowVector(i).dotProduct(solved.getColumnVector(i));
-                // What overlap does to the sensor is not for the model to correct: it only widens the answer.
                 Cell c = cells.get(i);
-                double doubt = Overlap.DOUBT * overlap.bias(c.rpm(), c.vacuumPa()) * phi[i];
-                out[i] = Math.hypot(doubt, Math.sqrt(Math.max(1e-8, signal.getEntry(i, i) - known)));
+                out[i] = Overlap.DOUBT * overlap.bias(c.rpm(), c.vacuumPa()) * phi[i];
             }
             return out;
         }

@@ -212,7 +212,8 @@ final class Examination {
                 mean += p[c.circuit().index()] / said.length;
             }
             if (c.status() != Status.NOT_READ && c.circuit().role() != Circuit.Role.PUMP && mean > LEAST_PHI) {
-                double k = truth.correction(phi, said, c.circuit());
+                double k = truth.correction(phi, said, c.circuit(), sheet.carburetor().family()
+                        .bands().isPresent());
                 boolean in = k >= c.low() && k <= c.high();
                 outcome.circuits++;
                 outcome.circuitsIn += in ? 1 : 0;

@@ -181,13 +181,17 @@ final class Truth {
         });
     }
 
-    /** Fuel a circuit really delivers over what the sheet's model says, over the cells in which it matters. */
-    double correction(double[][] truePhi, double[][] sheetPhi, Circuit c) {
+    /**
+     * Fuel a circuit really delivers over what the sheet's model says, over the cells in which it matters; of bands of
+     * one profile all the fuel, by the band's share on the sheet.
+     */
+    double correction(double[][] truePhi, double[][] sheetPhi, Circuit c, boolean bands) {
         double truth = 0;
         double sheet = 0;
         for (int i = 0; i < truePhi.length; i++) {
             double w = Math.min(cells.get(i).dwellS(), 10.0);
-            truth += w * truePhi[i][c.index()];
+            truth += w * (bands ? Arrays.stream(truePhi[i]).sum() * sheetPhi[i][c.index()]
+                    / Math.max(1e-9, Arrays.stream(sheetPhi[i]).sum()) : truePhi[i][c.index()]);
             sheet += w * sheetPhi[i][c.index()];
         }
         return truth / sheet;

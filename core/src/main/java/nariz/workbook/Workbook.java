@@ -235,19 +235,30 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
+     * Looks a vehicle up.
+     *
+     * @param name as the user calls it
+     * @return it, or empty where there is none of that name
+     */
+    public Optional<Vehicle> named(String name) {
+        return named(vehicles(), name);
+    }
+
+    private static Optional<Vehicle> named(List<Vehicle> all, String name) {
+        return all.stream().filter(v -> v.name().equals(name)).findFirst();
+    }
+
+    /**
      * The vehicle of a name.
      *
      * @param name as the user calls it
      * @return it; added when there was none
      */
     public Vehicle vehicle(String name) {
-        Optional<Vehicle> there = vehicles().stream().filter(v -> v.name().equals(name)).findFirst();
         // Looked up again where it is written: another thread may have been faster.
-        return there.orElseGet(() -> database.write(h -> vehicles(h).stream().filter(v ->
-                v.name().equals(name)).findFirst()
-                .orElseGet(() -> new Vehicle(h.createUpdate("INSERT INTO vehicle (name, created) VALUES (?, ?)")
-                        .bind(0, name).bind(1, now()).executeAndReturnGeneratedKeys("id").mapTo(Long.class).one(),
-                        name))));
+        return named(name).orElseGet(() -> database.write(h -> named(vehicles(h), name).orElseGet(() -> new Vehicle(
+                h.createUpdate("INSERT INTO vehicle (name, created) VALUES (?, ?)").bind(0, name).bind(1, now())
+                        .executeAndReturnGeneratedKeys("id").mapTo(Long.class).one(), name))));
     }
 
     /**

@@ -170,8 +170,9 @@ public final class TipInPicture extends SteppedPicture {
         double felt = y(TipIns.FELT, h);
         g.setFill(clear(p.lean(), 0.08));
         g.fillRect(LEFT, TOP, w - LEFT - RIGHT, felt - TOP);
-        strong(g, say("stab-picture.lean-enough-to-be"), LEFT + 6, felt - 9, 12, p.lean(), TextAlignment.LEFT);
-        strong(g, say("stab-picture.rich"), LEFT + 6, y(-0.30, h) - 9, 12, p.rich(), TextAlignment.LEFT);
+        strong(g, say("stab-picture.lean-enough-to-be"), LEFT + 6, TOP + 10, 12, p.lean(), TextAlignment.LEFT);
+        // In the corners no curve passes: an opening begins near the settled mixture.
+        strong(g, say("stab-picture.rich"), LEFT + 6, h - BOTTOM - 10, 12, p.rich(), TextAlignment.LEFT);
         for (double s = 0; s <= 1.5; s += 0.5) {
             double x = x(s, w);
             line(g, x, TOP, x, h - BOTTOM, p.rule(), s == 0 ? 1.6 : 0.8);

@@ -30,6 +30,9 @@ class CircuitStop implements Stop {
     private static final double BANKS_DIFFER = 0.03;
     /** A way of running this far from its circuit's mean is named beside it. */
     private static final double APART = 0.03;
+    /** A way of running is named only where its mean is known to lie apart: by two of its standard deviations. */
+    private static final double TWICE = 2.0;
+    private static final double NAMED_S = 5.0;
 
     private final String id;
     private final Stage stage;
@@ -144,8 +147,9 @@ class CircuitStop implements Stop {
     /** What is left alone may read right in the mean only: the way of running that is furthest from it is named. */
     private String settled(Analysis found, CircuitFinding f) {
         // Where a change answers it, that is said at the change's own stop.
-        Optional<RegimeError> furthest = found.fedBy(List.of(f.circuit())).stream().filter(e -> Math.abs(e.mean()
-                - f.error()) > APART && Math.abs(e.mean()) > APART && found.advice().answering(e).isEmpty())
+        Optional<RegimeError> furthest = found.fedBy(List.of(f.circuit())).stream().filter(e -> e.dwellS() >= NAMED_S
+                && Math.abs(e.mean() - f.error()) > Math.max(APART, TWICE * e.sd()) && Math.abs(e.mean()) > APART
+                && found.advice().answering(e).isEmpty())
                 .max(Comparator.comparingDouble(e -> Math.abs(e.mean() - f.error())));
         return furthest.map(e -> say(e.rms() <= e.regime().tolerance() ? "stop-words.leave-one-tolerated"
                 : "stop-words.leave-one-kept", error(f.error()), say(e.regime().label()), say(e.words())))

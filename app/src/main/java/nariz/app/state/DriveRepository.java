@@ -281,7 +281,7 @@ public final class DriveRepository implements AutoCloseable {
         List<Workbook.Run> runs = w.runs();
         Instant at = run.flatMap(id -> runs.stream().filter(r -> r.id() == id).findFirst()).map(Workbook.Run::imported)
                 .orElse(Instant.MAX);
-        return w.vehicles().stream().filter(v -> v.name().equals(sheet.name())).findFirst().flatMap(v -> runs.stream()
+        return w.named(sheet.name()).flatMap(v -> runs.stream()
                 .filter(r -> r.vehicle() == v.id() && r.imported().isBefore(at)).sorted(Comparator.comparing(
                 Workbook.Run::imported).reversed()).limit(MOST_BEFORE).flatMap(r -> previous(w, r).stream())
                 .filter(p -> p.followed(sheet)).findFirst());
@@ -305,9 +305,8 @@ public final class DriveRepository implements AutoCloseable {
             return Optional.empty();
         }
         Workbook w = needed();
-        List<Workbook.Sheet> same = w.vehicles().stream().filter(v -> v.name().equals(sheet.name())).findFirst()
-                .map(v -> w.sheets(v.id()).stream().filter(s -> s.json().equals(sheetJson)).toList())
-                .orElse(List.of());
+        List<Workbook.Sheet> same = w.named(sheet.name()).map(v -> w.sheets(v.id()).stream().filter(s ->
+                s.json().equals(sheetJson)).toList()).orElse(List.of());
         return same.reversed().stream().flatMap(s -> w.known(s, logFile).stream()).findFirst();
     }
 

@@ -161,7 +161,7 @@ final class LogBar extends HBox {
             case GAP -> say("log-bar.gaps", v);
             case SPIKE -> say("log-bar.jumps", v);
             case STUCK -> say("log-bar.stuck-stretches", v);
-            case RAIL -> v + " " + say("log-bar.at-the-end-of");
+            case RAIL -> say("log-bar.clipped-stretches", v);
             case THIN -> say("log-bar.thin-channels", v);
         }));
         if (d.log().problemCount() > 0) {

@@ -21,6 +21,7 @@ import nariz.app.chart.WeakListeners;
 import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.app.state.Stop;
+import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.carburetor.Kit;
 import nariz.carburetor.PartChange;
@@ -125,6 +126,8 @@ final class TryPanel extends ScrollPane {
         List<Candidate> rest = all.stream().filter(c -> !stop.holds(c.circuit(family))).toList();
         if (!mine.isEmpty()) {
             rows.getChildren().add(styled(stop.label(), "card-subheading"));
+        } else if (family.circuits().stream().anyMatch(c -> c.role() == Circuit.Role.PUMP && stop.holds(c))) {
+            rows.getChildren().add(styled(say("try-panel.not-the-openings"), "card-line"));
         }
         mine.forEach(c -> rows.getChildren().add(row(c)));
         rows.getChildren().add(styled(mine.isEmpty() ? say("try-panel.parts") : say("try-panel.others"),

@@ -1,0 +1,47 @@
+package nariz.diagnosis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import org.testng.annotations.Test;
+
+/** Corrections that may be a fault's doing. */
+public class CorrectionMixtureTest {
+    @Test
+    public void withoutFaultsItIsTheEstimatesOwnInterval() {
+        CorrectionMixture k = new CorrectionMixture(1.08, 1.00, 1.16);
+        assertThat(k.value()).isEqualTo(1.08);
+        assertThat(k.quantile(0.05)).isEqualTo(1.00, within(1e-4));
+        assertThat(k.quantile(0.95)).isEqualTo(1.16, within(1e-4));
+    }
+
+    /** A leak that is likely and makes phi a tenth too low: the circuit may give all of that more. */
+    @Test
+    public void aLikelyLeakMovesAndWidensIt() {
+        CorrectionMixture k = new CorrectionMixture(0.90, 0.87, 0.93);
+        k.add(0.8, -0.10);
+        double d = 0.90 * (Math.exp(0.10) - 1.0);
+        assertThat(k.value()).isEqualTo(0.90 + 0.8 * 0.5 * d, within(1e-9));
+        assertThat(k.quantile(0.95)).isBetween(0.98, 1.02);
+        assertThat(k.quantile(0.05)).isBetween(0.87, 0.91);
+        assertThat(k.quantile(0.5)).isGreaterThan(0.92);
+    }
+
+    @Test
+    public void anUnlikelyFaultHardlyMovesIt() {
+        CorrectionMixture k = new CorrectionMixture(1.0, 0.95, 1.05);
+        k.add(0.02, 0.10);
+        assertThat(k.quantile(0.05)).isEqualTo(0.95, within(0.004));
+        assertThat(k.quantile(0.95)).isEqualTo(1.05, within(0.002));
+    }
+
+    /** Explanations that are cut to the largest may sum to a hair over one. */
+    @Test
+    public void probabilitiesThatSumToMoreThanOneAreScaled() {
+        CorrectionMixture k = new CorrectionMixture(1.0, 0.95, 1.05);
+        k.add(0.7, 0.0);
+        k.add(0.4, 0.0);
+        assertThat(k.value()).isEqualTo(1.0, within(1e-9));
+        assertThat(k.quantile(0.95)).isEqualTo(1.05, within(1e-3));
+    }
+}
