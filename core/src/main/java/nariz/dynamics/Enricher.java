@@ -2,6 +2,7 @@ package nariz.dynamics;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * What makes up for the fuel that stays on the walls as the throttle opens: a pump's shot or a piston that rises late.
@@ -32,6 +33,16 @@ interface Enricher {
     /** {@return further events in which what is done shows, beside the openings themselves} */
     default List<Stab> others() {
         return List.of();
+    }
+
+    /**
+     * The choice after which {@link #others()} are as sound hardware has them: no act gains by making them better
+     * than that.
+     *
+     * @return index among {@link #choices()}; empty where any betterment counts
+     */
+    default OptionalInt soundOthers() {
+        return OptionalInt.empty();
     }
 
     /**

@@ -27,7 +27,8 @@ import nariz.text.Message;
  * {@value #FELT} lambda seconds, and what goes rich by more than {@value #FREE_RICH} at a quarter of that: sound
  * carburetors go a little lean too. Beside the quick openings as much is made of what suffers from the same thing
  * elsewhere: gentle openings from closed throttle, of which slack at a pump's arm takes the whole shot, and closings,
- * after which a piston is still up. An act costs its work. The part taken is the one of least expected loss and cost;
+ * after which a piston is still up; no act gains by making gentle openings better than a taut arm does. An act costs
+ * its work. The part taken is the one of least expected loss and cost;
  * how probable a cause is, is the weight of the explanations under which its own act is the best.
  */
 public final class OpeningStudy {
@@ -45,6 +46,8 @@ public final class OpeningStudy {
     private static final double NULL = 0.5;
     /** A piston that falls slowly is said to only when it is this likely. */
     private static final double SURE = 0.85;
+    /** So is slack: a cam's round start, a check that lifts late and a slow sensor all look a little like it. */
+    private static final double SLACK_SURE = 0.9;
     private static final int[] AS_IT_IS = {0};
 
     private OpeningStudy() {
@@ -193,9 +196,10 @@ public final class OpeningStudy {
             Cause best = Cause.SOUND;
             List<double[]> areas = areas(stabs, e, p, every);
             List<double[]> further = areas(e.others(), e, p, every);
+            double usual = e.soundOthers().isPresent() ? further.get(e.soundOthers().getAsInt())[0] : 0.0;
             for (int c = 0; c < expected.length; c++) {
                 double[] a = areas.get(c);
-                double loss = (a[0] + further.get(c)[0] + RICH_WEIGHT * a[1]) / FELT;
+                double loss = (a[0] + Math.max(0.0, further.get(c)[0] - usual) + RICH_WEIGHT * a[1]) / FELT;
                 lean[c][p] = a[0];
                 ofOthers[c] += e.weight(p) * further.get(c)[0];
                 expected[c] += e.weight(p) * loss;
@@ -210,6 +214,9 @@ public final class OpeningStudy {
         }
         int best = 0;
         for (int c = 1; c < expected.length; c++) {
+            if (choices.get(c).cause() == Cause.SLACK && causes.getOrDefault(Cause.SLACK, 0.0) < SLACK_SURE) {
+                continue;
+            }
             best = expected[c] + choices.get(c).cost() < expected[best] + choices.get(best).cost() ? c : best;
         }
         // Sound is the null: nothing is done for a cause that is less likely than none.

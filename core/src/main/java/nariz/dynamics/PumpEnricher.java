@@ -3,7 +3,9 @@ package nariz.dynamics;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
@@ -46,7 +48,7 @@ final class PumpEnricher implements Enricher {
         BuildSheet sheet = o.sheet();
         today = fitted;
         stoich = sheet.fuel().stoichAfr();
-        posterior = new PumpFit(stabs, gentle, fitted, o, cancelled).posterior();
+        posterior = new PumpFit(stabs, fitted, o, cancelled).posterior();
         add(new Choice(Optional.empty(), Cause.SOUND, 0.0), fitted, false);
         for (Ladder l : sheet.carburetor().family().pumpParts(sheet)) {
             boolean arm = l.part().role() == Part.Role.PUMP_START && l.low() <= 0.0;
@@ -102,7 +104,13 @@ final class PumpEnricher implements Enricher {
 
     @Override
     public List<Stab> others() {
-        return gentle;
+        return soundOthers().isPresent() ? gentle : List.of();
+    }
+
+    /** With a taut arm: sound pumps leave gentle openings a little lean too, and no cam or stroke is for those. */
+    @Override
+    public OptionalInt soundOthers() {
+        return IntStream.range(0, options.size()).filter(k -> options.get(k).taut()).findFirst();
     }
 
     @Override

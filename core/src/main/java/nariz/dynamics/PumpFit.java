@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
-import java.util.stream.Stream;
 import nariz.carburetor.PumpSetting;
 import nariz.estimation.Observation;
 import nariz.units.Units;
@@ -16,11 +15,8 @@ import nariz.units.Units;
  *
  * <p>ln lambda as read against ln lambda as {@link StabModel} makes it. A residual is Student's t with {@value #NU}
  * degrees of freedom; its scale grows with the excursion, since no model of a fast opening is good to better than a
- * fifth of it. Readings closer than {@value #APART_S} s say the same, and n openings of one drive count as
- * n/(1 + {@value #SHARED}(n - 1)): what the model misses of one it misses of the others too. Gentle openings from
- * closed throttle ({@link GentleOpenings}) are weighed beside the quick ones: slack takes up the whole of them. The
- * level before the opening is taken out where it was read: a lean cruise is no pump's doing. Grid and prior widths are
- * judgement.
+ * fifth of it. Readings closer than {@value #APART_S} s say the same. The level before the opening is taken out where
+ * it was read: a lean cruise is no pump's doing. Grid and prior widths are judgement.
  */
 final class PumpFit {
     /** What the nozzles pass over what they should: blocked ones first. */
@@ -45,12 +41,6 @@ final class PumpFit {
     static final double NOISE = 0.03;
     private static final double OF_EXCURSION = 0.20;
     private static final double APART_S = 0.4;
-    /** Share of what the model misses of an opening that it misses of all of them alike. */
-    private static final double SHARED = 0.1;
-    /** The same of gentle openings: at a low flow the gas's delay and the walls are missed by all alike. */
-    private static final double SHARED_GENTLE = 0.6;
-    /** What comes before this hangs on the gas's delay at a low flow, which is known least, s after the beginning. */
-    private static final double GENTLE_FROM_S = 0.3;
     static final double WEIGHED_FROM_S = -0.1;
     /** An opening that the model gets wrong altogether, and what its readings then scatter by. */
     private static final double MISSED = 0.1;
@@ -74,15 +64,13 @@ final class PumpFit {
     }
 
     private final List<Stab> stabs;
-    private final List<Stab> gentle;
     private final PumpSetting fitted;
     private final double stoich;
     private final double lagS;
     private final BooleanSupplier cancelled;
 
-    PumpFit(List<Stab> stabs, List<Stab> gentle, PumpSetting fitted, Observation o, BooleanSupplier cancelled) {
+    PumpFit(List<Stab> stabs, PumpSetting fitted, Observation o, BooleanSupplier cancelled) {
         this.stabs = Stab.few(stabs);
-        this.gentle = Stab.few(gentle);
         this.fitted = fitted;
         stoich = o.sheet().fuel().stoichAfr();
         lagS = o.sensorLagS();
@@ -97,10 +85,7 @@ final class PumpFit {
         float[] metered = new float[Stab.STEPS];
         float[][] base = new float[TAUS_S.length * SHARES.length][Stab.STEPS];
         float[][] shots = new float[TAUS_S.length * STREAMS.length][Stab.STEPS];
-        for (Stab s : Stream.concat(stabs.stream(), gentle.stream()).toList()) {
-            boolean slow = gentle.contains(s);
-            double counts = slow ? counts(gentle.size(), SHARED_GENTLE) : counts(stabs.size(), SHARED);
-            double fromS = slow ? GENTLE_FROM_S : WEIGHED_FROM_S;
+        for (Stab s : stabs) {
             double best = Arrays.stream(log).max().orElse(0.0);
             double[][] keeps = new double[LAGS.length][];
             for (int l = 0; l < LAGS.length; l++) {
@@ -129,18 +114,13 @@ final class PumpFit {
                         burnt[i] = b[i] + q[i];
                     }
                     for (int l = 0; l < READ; l++) {
-                        log[p * OTHERS + k + l] += counts * likelihood(s, burnt, keeps[l % LAGS.length],
-                                LATER_S[l / LAGS.length], NOISE, fromS);
+                        log[p * OTHERS + k + l] += likelihood(s, burnt, keeps[l % LAGS.length],
+                                LATER_S[l / LAGS.length]);
                     }
                 }
             }
         }
         return weighed(log);
-    }
-
-    /** How much one of n counts that share a part of what the model misses. */
-    private static double counts(int n, double shared) {
-        return 1.0 / (1.0 + shared * (n - 1));
     }
 
     /** Whether all ways of reading an explanation have fallen so far behind that no opening brings them back. */

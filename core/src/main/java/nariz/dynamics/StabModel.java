@@ -8,19 +8,16 @@ import nariz.carburetor.PumpSetting;
  * What pump or damper, walls and sensor make of an opening of the throttle.
  *
  * <p>Pump: the arm presses lift times stroke out of the chamber over the plate's travel; the nozzles let it out at no
- * more than their rate and with a first-order lag; what the chamber lacks after the plate has closed comes back through
- * the inlet check valve with a time constant. Damper: the piston of a constant-depression carburetor rises at a speed
- * in proportion to how far it is from rest (an orifice in the damper), or to what the air lifts more than its weight (a
- * dashpot), and falls with a time constant of its own; what the jet gives follows from where it is ({@link Piston}).
- * Walls: dF/dt = X f - F/tau, burnt = (1 - X) f + F/tau with X = x p/p_ambient (Aquino, SAE 810494, 1981). Wells: the
- * fuel lags behind the air's depression; first order, judgement. Sensor: first-order lag on lambda behind the gas's
- * delay.
+ * more than their rate; what the chamber lacks after the plate has closed comes back through the inlet check valve with
+ * a time constant. Damper: the piston of a constant-depression carburetor rises at a speed in proportion to how far it
+ * is from rest (an orifice in the damper), or to what the air lifts more than its weight (a dashpot), and falls with a
+ * time constant of its own; what the jet gives follows from where it is ({@link Piston}). Walls: dF/dt = X f - F/tau,
+ * burnt = (1 - X) f + F/tau with X = x p/p_ambient (Aquino, SAE 810494, 1981). Wells: the fuel lags behind the air's
+ * depression; first order, judgement. Sensor: first-order lag on lambda behind the gas's delay.
  */
 final class StabModel {
     /** Plate travel that is noise of the channel, rad: four thousandths of the throttle. */
     private static final double PLAY_RAD = 0.0055;
-    /** How far a pump's stream lags behind the arm: the check has to lift, the column to be set going; judgement, s. */
-    private static final double COLUMN_S = 0.05;
     /** Lift at which both laws of a damper agree near rest is twice this: the depression goes with lift squared. */
     private static final double PULLS = 0.15;
     private static final double NEAR = 1e-4;
@@ -37,8 +34,6 @@ final class StabModel {
      * @param out receives kg/s times the stoichiometric ratio by step
      */
     static void pump(Stab s, PumpSetting p, double stoich, float[] out) {
-        double follows = 1.0 - Math.exp(-Stab.STEP_S / COLUMN_S);
-        double flow = 0.0;
         float[] theta = s.theta();
         double held = theta[0];
         double capacity = p.strokeKg() * (1.0 - lift(held, p));
@@ -61,8 +56,7 @@ final class StabModel {
             filled += (capacity - filled) * refill;
             double gone = Math.min(pending, most);
             pending -= gone;
-            flow += (gone / Stab.STEP_S * stoich - flow) * follows;
-            out[k] = (float) flow;
+            out[k] = (float) (gone / Stab.STEP_S * stoich);
         }
     }
 

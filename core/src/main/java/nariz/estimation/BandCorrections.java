@@ -17,7 +17,7 @@ import org.hipparchus.linear.RealVector;
  */
 final class BandCorrections {
     /** No averaging takes this out; judgement. */
-    private static final double COMMON_ERROR = 0.005;
+    private static final double COMMON_ERROR = 0.008;
 
     private final RealMatrix shares;
     private final boolean[] used;

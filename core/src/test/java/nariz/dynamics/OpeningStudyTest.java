@@ -170,25 +170,6 @@ public class OpeningStudyTest {
         }
     }
 
-    /** What few explanations hold is kept as it is; what many share is sampled without making it surer. */
-    @Test
-    public void aFlatPosteriorIsSampledEvenly() {
-        List<Double> few = new ArrayList<>();
-        Likeliest.of(List.of(1.0, 8.0, 1.0), x -> x, (x, w) -> few.add(w));
-        assertThat(few).containsExactly(0.8, 0.1, 0.1);
-        List<Double> flat = new ArrayList<>();
-        for (int k = 0; k < 5000; k++) {
-            flat.add(k < 2500 ? 3.0 : 1.0);
-        }
-        double[] sum = new double[2];
-        Likeliest.of(flat, x -> x, (x, w) -> {
-            sum[0] += w;
-            sum[1] += x > 2.0 ? w : 0.0;
-        });
-        assertThat(sum[0]).isEqualTo(1.0, within(1e-9));
-        assertThat(sum[1]).as("three quarters lie with the likelier half").isEqualTo(0.75, within(0.011));
-    }
-
     @Test
     public void slackThatWasTakenUpIsNotAdvisedAgain() {
         Analysis a = slack(10.0);
