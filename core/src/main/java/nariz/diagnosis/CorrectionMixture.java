@@ -16,6 +16,7 @@ import nariz.estimation.Estimate;
 final class CorrectionMixture {
     /** A fault's size is known to about this share of itself. */
     private static final double FAULT_SD = 0.3;
+    private static final double LEAST_SD = 1e-6;
     private static final int HALVINGS = 40;
 
     private final List<double[]> parts = new ArrayList<>();
@@ -32,7 +33,7 @@ final class CorrectionMixture {
      */
     CorrectionMixture(double k, double low, double high) {
         this.k = k;
-        sd = 0.5 * (high - low) / Estimate.Z90;
+        sd = Math.max(LEAST_SD, 0.5 * (high - low) / Estimate.Z90);
     }
 
     /**
@@ -65,7 +66,7 @@ final class CorrectionMixture {
      * A percentile.
      *
      * @param share probability below it, over 0 and under 1
-     * @return the correction there
+     * @return the correction there, 0 at least: no circuit takes fuel away
      */
     double quantile(double share) {
         double low = k - 8.0 * sd;
@@ -82,7 +83,7 @@ final class CorrectionMixture {
                 high = middle;
             }
         }
-        return 0.5 * (low + high);
+        return Math.max(0.0, 0.5 * (low + high));
     }
 
     private double below(double x) {

@@ -11,9 +11,11 @@ import nariz.units.Units;
  * movement, where of a stab it takes a tenth.
  */
 final class GentleOpenings {
-    /** Plates that stand no further open than this are shut, rad. */
+    /** Plates that stand no further open than this are shut: the channel's noise is half of it, rad. */
     private static final double SHUT_RAD = 0.7 * Units.DEG;
+    /** A movement that a pump answers with a shot, and that slack of a size that is felt takes up whole, rad. */
     private static final double OPENS_RAD = 3.0 * Units.DEG;
+    /** Slower ones are a drift that the walls follow, s. */
     private static final double WITHIN_S = 1.2;
     /** Apart from stabs and from each other, s. */
     private static final double APART_S = 2.0;
@@ -41,8 +43,8 @@ final class GentleOpenings {
             } else if (shut >= 0 && open > OPENS_RAD && t[shut] >= notBefore) {
                 int from = shut;
                 shut = -1;
-                if (t[i] - t[from] < WITHIN_S && log.rpm()[from] > 300 && !log.excluded(from)
-                        && stabs.stream().noneMatch(s -> Math.abs(s.atS() - t[from]) < APART_S)) {
+                boolean apart = stabs.stream().noneMatch(s -> Math.abs(s.atS() - t[from]) < APART_S);
+                if (apart && t[i] - t[from] < WITHIN_S && TipIns.runs(log, from)) {
                     notBefore = t[i] + APART_S;
                     out.add(new TipIn(from, t[from], log.rpm()[from], log.vacuumPa()[from], log.vacuumPa()[i],
                             Double.NaN, true, Double.NEGATIVE_INFINITY, Stab.AFTER_S, Double.NaN, Double.NaN,

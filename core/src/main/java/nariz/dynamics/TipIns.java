@@ -78,7 +78,8 @@ public final class TipIns {
         return out;
     }
 
-    private static boolean runs(DriveLog log, int i) {
+    /** Whether the engine runs at a sample that counts, with its vacuum read. */
+    static boolean runs(DriveLog log, int i) {
         return log.rpm()[i] > 300 && !Double.isNaN(log.vacuumPa()[i]) && !log.excluded(i);
     }
 

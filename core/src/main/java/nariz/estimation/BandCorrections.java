@@ -41,6 +41,9 @@ final class BandCorrections {
             }
             used[c] = fuel >= least * all;
             for (int i = 0; used[c] && i < weight.length; i++) {
+                if (standard[i][c] <= 0.0) {
+                    continue;
+                }
                 shares.setEntry(c, i, weight[i] * standard[i][c] / Arrays.stream(standard[i]).sum() / fuel);
             }
         }

@@ -35,6 +35,14 @@ public class CorrectionMixtureTest {
         assertThat(k.quantile(0.95)).isEqualTo(1.05, within(0.002));
     }
 
+    @Test
+    public void noCircuitTakesFuelAway() {
+        CorrectionMixture k = new CorrectionMixture(0.1, 0.0, 0.2);
+        k.add(0.5, 0.4);
+        assertThat(k.quantile(0.001)).isZero();
+        assertThat(new CorrectionMixture(1.0, 1.0, 1.0).quantile(0.95)).isEqualTo(1.0, within(1e-4));
+    }
+
     /** Explanations that are cut to the largest may sum to a hair over one. */
     @Test
     public void probabilitiesThatSumToMoreThanOneAreScaled() {
