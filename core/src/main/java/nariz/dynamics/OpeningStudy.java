@@ -47,7 +47,7 @@ public final class OpeningStudy {
     /** A piston that falls slowly is said to only when it is this likely. */
     private static final double SURE = 0.85;
     /** So is slack: a cam's round start, a check that lifts late and a slow sensor all look a little like it. */
-    private static final double SLACK_SURE = 0.9;
+    private static final double SLACK_SURE = 0.95;
     private static final int[] AS_IT_IS = {0};
 
     private OpeningStudy() {
