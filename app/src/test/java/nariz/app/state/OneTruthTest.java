@@ -7,10 +7,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
 import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Part;
+import nariz.carburetor.PumpSetting;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
@@ -18,7 +20,9 @@ import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Regime;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
+import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.PullStudy;
+import nariz.exam.PracticeCase;
 import nariz.log.DriveLog;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
@@ -26,6 +30,7 @@ import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
 import nariz.text.Message;
+import nariz.units.Units;
 import org.testng.annotations.Test;
 
 /** Chips on the path, sentences, branches of the stream, cards and the list to record say the same of thirty logs. */
@@ -70,6 +75,28 @@ public class OneTruthTest {
             return out;
         }).flatMap(List::stream).toList();
         assertThat(contradictions).isEmpty();
+    }
+
+    /** Slack, read as 80 to 95 in 100: no part is changed for it, and nothing is called settled over it. */
+    @Test
+    public void aLikelyCauseWithoutAPartIsInDoubtAndSaysWhatToLookAt() {
+        long seed = 1674;
+        Random r = new Random(seed * 104729 + 5);
+        BuildSheet sheet = PracticeCase.of(seed).healthy();
+        PumpSetting pump = sheet.carburetor().family().pumpSetting(sheet).orElseThrow().scaled(1.0, 1.0, (7.0 + 5.0
+                * r.nextDouble()) * Units.DEG, 0.3);
+        DriveLog log = new EngineSimulator(sheet, seed, Map.of(), seed).withPump(pump).drive(DriveScript.twelveMinutes()
+                .then(DriveScript.openings()).varied(r), 20, "slack").log();
+        Drive d = DriveOpener.analyse(1, sheet, log, Decisions.NONE, List.of(), Optional.empty(), Optional.empty(),
+                () -> false);
+        OpeningStudy.Finding f = d.analysis().advice().pump().orElseThrow();
+        assertThat(f.change()).isEmpty();
+        assertThat(f.causes().getOrDefault(OpeningStudy.Cause.SLACK, 0.0)).isBetween(0.6, 0.95);
+        StopWords w = Stops.PUMP.words(d, null);
+        assertThat(w.state()).isEqualTo(Status.IN_DOUBT);
+        assertThat(w.sentence()).contains(say(OpeningStudy.Cause.SLACK.label())).contains(f.percent(
+                OpeningStudy.Cause.SLACK) + " %");
+        assertThat(Stops.PUMP.guide(w)).isPresent();
     }
 
     private static void compare(Drive d, Stop stop, java.util.function.Consumer<String> wrong) {
