@@ -114,8 +114,7 @@ final class AdviceBuilder {
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
-        CircuitFindings found = new CircuitFindings(observation, estimate, scorer).under(
-                posterior.explanations());
+        CircuitFindings found = circuitFindings();
         List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(posterior.ofFaults(checks))
                 : Optional.empty(), probability(checks) > 0.5, pump, openings);
         Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
@@ -157,8 +156,12 @@ final class AdviceBuilder {
         return new SensorFinding(o.sensorLagS(), 1e3 * o.exhaustVolumeM3());
     }
 
+    private CircuitFindings circuitFindings() {
+        return new CircuitFindings(observation, estimate, scorer, posterior.explanations());
+    }
+
     private List<BankFinding> banks() {
-        CircuitFindings found = new CircuitFindings(observation, estimate, scorer);
+        CircuitFindings found = circuitFindings();
         List<BankFinding> out = new ArrayList<>();
         for (int bank = 1; bank <= 2; bank++) {
             int number = bank;

@@ -25,6 +25,8 @@ final class CircuitFindings {
     private static final double LEAST_SHARE = 0.25;
     private static final double LEAST_READ_S = 2.0;
     private static final double DOUBT = 0.16;
+    /** Lower end of a 90 % interval. */
+    private static final double LOW = 0.05;
     /** Error from which a circuit is not called settled, and the same while a fault is looked for. */
     private static final double MUCH_OFF = 0.05;
     private static final double CHECK_OFF = 0.03;
@@ -46,18 +48,22 @@ final class CircuitFindings {
     private final Observation observation;
     private final Estimate estimate;
     private final Scorer scorer;
-    private List<CausePosterior.Explanation> faults = List.of();
+    private final List<CausePosterior.Explanation> faults;
 
-    CircuitFindings(Observation observation, Estimate estimate, Scorer scorer) {
+    /**
+     * Sets up.
+     *
+     * @param observation drive
+     * @param estimate what was found
+     * @param scorer targets
+     * @param explanations what may explain the readings: faults widen what is known of the circuits they act on
+     */
+    CircuitFindings(Observation observation, Estimate estimate, Scorer scorer,
+            List<CausePosterior.Explanation> explanations) {
+        faults = explanations.stream().filter(e -> e.fault().isPresent()).toList();
         this.observation = observation;
         this.estimate = estimate;
         this.scorer = scorer;
-    }
-
-    /** Explanations by faults, which widen what is known of the circuits they act on. */
-    CircuitFindings under(List<CausePosterior.Explanation> explanations) {
-        faults = explanations.stream().filter(e -> e.fault().isPresent()).toList();
-        return this;
     }
 
     private Family family() {
@@ -110,7 +116,7 @@ final class CircuitFindings {
                     && x.part().role() != Part.Role.IDLE_STOP).findFirst().map(this::whereItWorks).orElse(read[0]);
             boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < enoughS(c));
             CorrectionMixture k = correction(c);
-            out.add(new CircuitFinding(c, k.value(), k.quantile(0.05), k.quantile(0.95),
+            out.add(new CircuitFinding(c, k.value(), k.quantile(LOW), k.quantile(1.0 - LOW),
                     read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
                     : Double.NaN, status,
                     confounded(c, read[0]),
@@ -123,9 +129,8 @@ final class CircuitFindings {
     }
 
     private CorrectionMixture correction(Circuit c) {
-        CorrectionMixture k = new CorrectionMixture(estimate.correction(c), estimate.low(c), estimate.high(c));
-        faults.forEach(e -> k.add(e.probability(), -made(c, e.byFault())));
-        return k;
+        return new CorrectionMixture(estimate.correction(c), estimate.low(c), estimate.high(c), faults.stream().map(e ->
+                new CorrectionMixture.Fault(e.probability(), -made(c, e.byFault()))).toList());
     }
 
     /** Error from which a circuit is not called settled: the idle's tolerance is narrower than the others'. */

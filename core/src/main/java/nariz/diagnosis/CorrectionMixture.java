@@ -3,6 +3,7 @@ package nariz.diagnosis;
 import java.util.ArrayList;
 import java.util.List;
 import nariz.estimation.Estimate;
+import org.hipparchus.analysis.solvers.BrentSolver;
 
 /**
  * A circuit's correction where part of what was read may be a fault's doing and not the circuit's.
@@ -17,49 +18,48 @@ final class CorrectionMixture {
     /** A fault's size is known to about this share of itself. */
     private static final double FAULT_SD = 0.3;
     private static final double LEAST_SD = 1e-6;
-    private static final int HALVINGS = 40;
+    /** Beyond so many standard deviations of every part there is nothing. */
+    private static final double REACH = 8.0;
+    private static final int MOST = 200;
 
-    private final List<double[]> parts = new ArrayList<>();
-    private final double k;
-    private final double sd;
-    private double rest = 1.0;
-
-    /**
-     * Begins with the estimate alone.
-     *
-     * @param k correction found
-     * @param low low end of its 90 % interval
-     * @param high high end
-     */
-    CorrectionMixture(double k, double low, double high) {
-        this.k = k;
-        sd = Math.max(LEAST_SD, 0.5 * (high - low) / Estimate.Z90);
-    }
+    private final List<Normal> parts = new ArrayList<>();
+    private final double total;
 
     /**
-     * Adds an explanation by a fault.
+     * An explanation by a fault.
      *
      * @param probability how likely it is
      * @param made ln phi that it makes of the places the circuit feeds
      */
-    void add(double probability, double made) {
-        double d = k * (Math.exp(-made) - 1.0);
-        parts.add(new double[] {probability, k + 0.5 * d, Math.sqrt(sd * sd + d * d * (1.0 / 12.0 + 0.25 * FAULT_SD
-                * FAULT_SD))});
-        rest -= probability;
+    record Fault(double probability, double made) {
+    }
+
+    private record Normal(double weight, double mean, double sd) {
+    }
+
+    /**
+     * Mixes.
+     *
+     * @param k correction found
+     * @param low low end of its 90 % interval
+     * @param high high end
+     * @param faults explanations by faults; what they leave of 1 is the estimate's alone
+     */
+    CorrectionMixture(double k, double low, double high, List<Fault> faults) {
+        double sd = Math.max(LEAST_SD, 0.5 * (high - low) / Estimate.Z90);
+        double rest = 1.0 - faults.stream().mapToDouble(Fault::probability).sum();
+        parts.add(new Normal(Math.max(0.0, rest), k, sd));
+        for (Fault f : faults) {
+            double d = k * (Math.exp(-f.made()) - 1.0);
+            parts.add(new Normal(f.probability(), k + 0.5 * d, Math.sqrt(sd * sd + d * d * (1.0 / 12.0 + 0.25
+                    * FAULT_SD * FAULT_SD))));
+        }
+        total = parts.stream().mapToDouble(Normal::weight).sum();
     }
 
     /** {@return mean} */
     double value() {
-        double sum = Math.max(0.0, rest) * k;
-        for (double[] p : parts) {
-            sum += p[0] * p[1];
-        }
-        return sum / total();
-    }
-
-    private double total() {
-        return Math.max(0.0, rest) + parts.stream().mapToDouble(p -> p[0]).sum();
+        return parts.stream().mapToDouble(p -> p.weight() * p.mean()).sum() / total;
     }
 
     /**
@@ -69,28 +69,13 @@ final class CorrectionMixture {
      * @return the correction there, 0 at least: no circuit takes fuel away
      */
     double quantile(double share) {
-        double low = k - 8.0 * sd;
-        double high = k + 8.0 * sd;
-        for (double[] p : parts) {
-            low = Math.min(low, p[1] - 8.0 * p[2]);
-            high = Math.max(high, p[1] + 8.0 * p[2]);
-        }
-        for (int n = 0; n < HALVINGS; n++) {
-            double middle = 0.5 * (low + high);
-            if (below(middle) < share) {
-                low = middle;
-            } else {
-                high = middle;
-            }
-        }
-        return Math.max(0.0, 0.5 * (low + high));
+        double low = parts.stream().mapToDouble(p -> p.mean() - REACH * p.sd()).min().orElseThrow();
+        double high = parts.stream().mapToDouble(p -> p.mean() + REACH * p.sd()).max().orElseThrow();
+        return Math.max(0.0, new BrentSolver().solve(MOST, x -> below(x) - share, low, high));
     }
 
     private double below(double x) {
-        double sum = Math.max(0.0, rest) * CausePosterior.below((x - k) / sd);
-        for (double[] p : parts) {
-            sum += p[0] * CausePosterior.below((x - p[1]) / p[2]);
-        }
-        return sum / total();
+        return parts.stream().mapToDouble(p -> p.weight() * CausePosterior.below((x - p.mean()) / p.sd())).sum()
+                / total;
     }
 }

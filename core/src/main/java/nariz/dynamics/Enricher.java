@@ -15,8 +15,12 @@ interface Enricher {
      * @param act the part and its size; empty for nothing, and for work on no part that has sizes
      * @param cause what it cures
      * @param cost its work, in units of the loss
+     * @param sure how probable its cause must be for it to be made; 0 where the loss alone decides
      */
-    record Choice(Optional<OpeningStudy.Act> act, OpeningStudy.Cause cause, double cost) {
+    record Choice(Optional<OpeningStudy.Act> act, OpeningStudy.Cause cause, double cost, double sure) {
+        Choice(Optional<OpeningStudy.Act> act, OpeningStudy.Cause cause, double cost) {
+            this(act, cause, cost, 0.0);
+        }
     }
 
     /** {@return how many explanations count; the first is the likeliest} */

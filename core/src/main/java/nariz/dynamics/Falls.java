@@ -46,8 +46,7 @@ final class Falls {
                 boolean driven = vacuum[i] < DEEPEST * o.sheet().ambient().pressurePa()
                         && log.rpm()[from] > ABOVE_IDLE * o.sheet().engine().idleRpm();
                 if (driven && held(o, i)) {
-                    out.add(new TipIn(from, t[from], log.rpm()[from], vacuum[from], vacuum[i], Double.NaN, false,
-                            Double.NEGATIVE_INFINITY, HELD_S, Double.NaN, Double.NaN, Double.NaN, Double.NaN));
+                    out.add(TipIn.unmeasured(log, from, vacuum[i], false, HELD_S));
                 }
             }
         }

@@ -46,9 +46,7 @@ final class GentleOpenings {
                 boolean apart = stabs.stream().noneMatch(s -> Math.abs(s.atS() - t[from]) < APART_S);
                 if (apart && t[i] - t[from] < WITHIN_S && TipIns.runs(log, from)) {
                     notBefore = t[i] + APART_S;
-                    out.add(new TipIn(from, t[from], log.rpm()[from], log.vacuumPa()[from], log.vacuumPa()[i],
-                            Double.NaN, true, Double.NEGATIVE_INFINITY, Stab.AFTER_S, Double.NaN, Double.NaN,
-                            Double.NaN, Double.NaN));
+                    out.add(TipIn.unmeasured(log, from, log.vacuumPa()[i], true, Stab.AFTER_S));
                 }
             }
         }

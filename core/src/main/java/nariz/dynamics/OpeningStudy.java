@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.IntToDoubleFunction;
@@ -46,8 +47,8 @@ public final class OpeningStudy {
     private static final double NULL = 0.5;
     /** A piston that falls slowly is said to only when it is this likely. */
     private static final double SURE = 0.85;
-    /** So is slack: a cam's round start, a check that lifts late and a slow sensor all look a little like it. */
-    private static final double SLACK_SURE = 0.95;
+    /** From this probability on a cause is looked for though no part is changed for it: looking costs minutes. */
+    private static final double LEANS = 0.6;
     private static final int[] AS_IT_IS = {0};
 
     private OpeningStudy() {
@@ -119,6 +120,13 @@ public final class OpeningStudy {
             return OpeningStudy.sticks(causes);
         }
 
+        /** {@return a cause that is too likely to be called settled where nothing is changed: to be looked at} */
+        public Optional<Cause> leans() {
+            Cause c = likeliest();
+            return Optional.of(c).filter(x -> change.isEmpty() && x != Cause.SOUND && causes.getOrDefault(x, 0.0)
+                    > LEANS);
+        }
+
         /** {@return what the change cures, or the likeliest cause where none is worth making} */
         public Cause answered() {
             return change.map(Act::cause).orElseGet(this::likeliest);
@@ -186,6 +194,8 @@ public final class OpeningStudy {
         double[] expected = new double[choices.size()];
         Map<Cause, Double> causes = new EnumMap<>(Cause.class);
         double[][] lean = new double[choices.size()][e.explanations()];
+        List<Stab> others = e.others();
+        OptionalInt sound = e.soundOthers();
         double[] ofOthers = new double[choices.size()];
         Map<Cause, Integer> leading = new EnumMap<>(Cause.class);
         for (int p = 0; p < e.explanations(); p++) {
@@ -195,8 +205,8 @@ public final class OpeningStudy {
             double least = Double.POSITIVE_INFINITY;
             Cause best = Cause.SOUND;
             List<double[]> areas = areas(stabs, e, p, every);
-            List<double[]> further = areas(e.others(), e, p, every);
-            double usual = e.soundOthers().isPresent() ? further.get(e.soundOthers().getAsInt())[0] : 0.0;
+            List<double[]> further = areas(others, e, p, every);
+            double usual = sound.isPresent() ? further.get(sound.getAsInt())[0] : 0.0;
             for (int c = 0; c < expected.length; c++) {
                 double[] a = areas.get(c);
                 double loss = (a[0] + Math.max(0.0, further.get(c)[0] - usual) + RICH_WEIGHT * a[1]) / FELT;
@@ -214,7 +224,7 @@ public final class OpeningStudy {
         }
         int best = 0;
         for (int c = 1; c < expected.length; c++) {
-            if (choices.get(c).cause() == Cause.SLACK && causes.getOrDefault(Cause.SLACK, 0.0) < SLACK_SURE) {
+            if (causes.getOrDefault(choices.get(c).cause(), 0.0) < choices.get(c).sure()) {
                 continue;
             }
             best = expected[c] + choices.get(c).cost() < expected[best] + choices.get(best).cost() ? c : best;
@@ -222,7 +232,7 @@ public final class OpeningStudy {
         // Sound is the null: nothing is done for a cause that is less likely than none.
         best = causes.getOrDefault(Cause.SOUND, 0.0) > NULL || sticks(causes) ? 0 : best;
         return new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], e), interval(lean[best], e),
-                new Others(e.others().size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
+                new Others(others.size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
                         / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes, leading));
     }
 

@@ -23,6 +23,8 @@ final class PumpEnricher implements Enricher {
     private static final double USUAL_SPREAD = 0.25;
     private static final double UNUSUAL = 0.15;
     private static final double PER_SIZE = 0.02;
+    /** How probable slack must be: a round cam, a check that lifts late and a slow sensor look a little like it. */
+    private static final double SLACK_SURE = 0.95;
     /** A cam that begins gently and a spring that yields look like so much slack, which no spanner takes up, rad. */
     private static final double CAM_RAD = 3.0 * Units.DEG;
 
@@ -55,8 +57,8 @@ final class PumpEnricher implements Enricher {
             double from = l.fitted(sheet);
             if (arm && !slackGone) {
                 // Slack that no sheet has: taking it up is an act of its own, and nothing but a spanner's turn.
-                add(new Choice(Optional.of(new Act(l, from, 0.0, Cause.SLACK)), Cause.SLACK, l.alone()), then(sheet, l,
-                        0.0), true);
+                add(new Choice(Optional.of(new Act(l, from, 0.0, Cause.SLACK)), Cause.SLACK, l.alone(),
+                        SLACK_SURE), then(sheet, l, 0.0), true);
             }
             for (double to : arm ? List.<Double>of() : l.sizes(sheet)) {
                 Cause cause = cause(l.part(), from, to);
@@ -64,7 +66,8 @@ final class PumpEnricher implements Enricher {
                         + sheet.carburetor().family().usual(sheet, l.part()).map(u -> unusual(to, u) - unusual(from, u))
                         .orElse(0.0);
                 if (cause != Cause.SLACK || !slackGone) {
-                    add(new Choice(Optional.of(new Act(l, from, to, cause)), cause, cost), then(sheet, l, to), false);
+                    add(new Choice(Optional.of(new Act(l, from, to, cause)), cause, cost, cause == Cause.SLACK
+                            ? SLACK_SURE : 0.0), then(sheet, l, to), false);
                 }
             }
         }

@@ -1,5 +1,7 @@
 package nariz.dynamics;
 
+import nariz.log.DriveLog;
+
 /**
  * One opening of the throttle.
  *
@@ -22,6 +24,21 @@ package nariz.dynamics;
 public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, double toVacuumPa, double opened,
         boolean fromClosed, double readFromS,
         double readToS, double leanest, double richest, double leanAfterS, double leanForS) {
+    /**
+     * A moment of which nothing was measured yet.
+     *
+     * @param log drive
+     * @param sample sample of the state at which it begins
+     * @param toVacuumPa vacuum it goes to, Pa
+     * @param fromClosed whether it began at closed throttle
+     * @param readToS to when its readings are its own, s after the beginning
+     * @return it
+     */
+    static TipIn unmeasured(DriveLog log, int sample, double toVacuumPa, boolean fromClosed, double readToS) {
+        return new TipIn(sample, log.timeS()[sample], log.rpm()[sample], log.vacuumPa()[sample], toVacuumPa, Double.NaN,
+                fromClosed, Double.NEGATIVE_INFINITY, readToS, Double.NaN, Double.NaN, Double.NaN, Double.NaN);
+    }
+
     /** {@return whether it reads lean enough and long enough to be felt} */
     public boolean lean() {
         return leanest > TipIns.FELT;

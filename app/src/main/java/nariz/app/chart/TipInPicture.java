@@ -170,14 +170,14 @@ public final class TipInPicture extends SteppedPicture {
         double felt = y(TipIns.FELT, h);
         g.setFill(clear(p.lean(), 0.08));
         g.fillRect(LEFT, TOP, w - LEFT - RIGHT, felt - TOP);
-        strong(g, say("stab-picture.lean-enough-to-be"), LEFT + 6, TOP + 10, 12, p.lean(), TextAlignment.LEFT);
-        // In the corners no curve passes: an opening begins near the settled mixture.
-        strong(g, say("stab-picture.rich"), LEFT + 6, h - BOTTOM - 10, 12, p.rich(), TextAlignment.LEFT);
         for (double s = 0; s <= 1.5; s += 0.5) {
             double x = x(s, w);
             line(g, x, TOP, x, h - BOTTOM, p.rule(), s == 0 ? 1.6 : 0.8);
             text(g, String.format(Locale.ROOT, "%.1f", s), x, h - BOTTOM + 12, 12, p.faint(), TextAlignment.CENTER);
         }
+        // On the right the curves have come back towards the settled mixture: no corner is emptier.
+        strong(g, say("stab-picture.lean-enough-to-be"), w - RIGHT - 6, TOP + 10, 12, p.lean(), TextAlignment.RIGHT);
+        strong(g, say("stab-picture.rich"), w - RIGHT - 6, h - BOTTOM - 10, 12, p.rich(), TextAlignment.RIGHT);
         text(g, say("stab-picture.s-after-the-throttle"), w - RIGHT, h - 12, 12, p.faint(), TextAlignment.RIGHT);
     }
 

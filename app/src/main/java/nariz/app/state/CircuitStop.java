@@ -30,8 +30,9 @@ class CircuitStop implements Stop {
     private static final double BANKS_DIFFER = 0.03;
     /** A way of running this far from its circuit's mean is named beside it. */
     private static final double APART = 0.03;
-    /** A way of running is named only where its mean is known to lie apart: by two of its standard deviations. */
-    private static final double TWICE = 2.0;
+    /** ... where its mean is known to lie apart, by so many of its standard deviations. */
+    private static final double APART_SDS = 2.0;
+    /** ... and was read for so long: what was only passed is no way the car is run, s. */
     private static final double NAMED_S = 5.0;
 
     private final String id;
@@ -148,7 +149,7 @@ class CircuitStop implements Stop {
     private String settled(Analysis found, CircuitFinding f) {
         // Where a change answers it, that is said at the change's own stop.
         Optional<RegimeError> furthest = found.fedBy(List.of(f.circuit())).stream().filter(e -> e.dwellS() >= NAMED_S
-                && Math.abs(e.mean() - f.error()) > Math.max(APART, TWICE * e.sd()) && Math.abs(e.mean()) > APART
+                && Math.abs(e.mean() - f.error()) > Math.max(APART, APART_SDS * e.sd()) && Math.abs(e.mean()) > APART
                 && found.advice().answering(e).isEmpty())
                 .max(Comparator.comparingDouble(e -> Math.abs(e.mean() - f.error())));
         return furthest.map(e -> say(e.rms() <= e.regime().tolerance() ? "stop-words.leave-one-tolerated"

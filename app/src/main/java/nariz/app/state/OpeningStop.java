@@ -21,8 +21,6 @@ import org.jspecify.annotations.Nullable;
 
 /** An accelerator pump, or the damper of a piston: judged by what follows an opening of the throttle. */
 final class OpeningStop extends CircuitStop {
-    /** From this probability on a cause is looked for though no part is changed for it. */
-    private static final double LEANS = 0.6;
     private static final int FEWEST_STABS = 4;
 
     OpeningStop(Circuit circuit) {
@@ -125,11 +123,11 @@ final class OpeningStop extends CircuitStop {
             // No part has sizes for it: the card says what to look at.
             return new StopWords(Status.IN_DOUBT, brief, own("sticks", what), sure, List.of(), "");
         }
-        OpeningStudy.Cause likeliest = f.likeliest();
-        if (likeliest != OpeningStudy.Cause.SOUND && f.causes().getOrDefault(likeliest, 0.0) > LEANS) {
-            // Not sure enough for a part, and too likely to be called settled: looking costs minutes.
-            return new StopWords(Status.IN_DOUBT, brief, say("stop-words.openings-in-doubt", likeliest.label(),
-                    f.percent(likeliest), what), sure, List.of(), "");
+        Optional<OpeningStudy.Cause> leans = f.leans();
+        if (leans.isPresent()) {
+            OpeningStudy.Cause c = leans.get();
+            return new StopWords(Status.IN_DOUBT, brief, say("stop-words.openings-in-doubt", c.label(), f.percent(c),
+                    what), sure, List.of(), "");
         }
         return new StopWords(Status.SETTLED, brief, own("no-part", what) + " "
                 + say("stop-words.not-the-mixture"), sure, List.of(), "");
