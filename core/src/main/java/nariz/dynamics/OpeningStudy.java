@@ -24,9 +24,10 @@ import nariz.text.Message;
  * Why the openings of a drive hesitate, and which change to the pump, or to the damper of a piston, would cure it.
  *
  * <p>For every explanation of {@link Enricher} the same openings are driven again with every size of every part of it.
- * The loss of an opening is the area of lambda over its settled value by more than {@value #FREE}, in units of
- * {@value #FELT} lambda seconds, and what goes rich by more than {@value #FREE_RICH} at a quarter of that: sound
- * carburetors go a little lean too. Beside the quick openings as much is made of what suffers from the same thing
+ * The loss of an opening is the area of lambda over its settled value by more than {@value #FREE} and over
+ * {@link TipIns#WEAK}, in units of {@value #FELT} lambda seconds, and what goes rich by more than {@value #FREE_RICH}
+ * at a quarter of that: sound carburetors go a little lean too, and what is settled rich for power loses nothing on its
+ * way there. Beside the quick openings as much is made of what suffers from the same thing
  * elsewhere: gentle openings from closed throttle, of which slack at a pump's arm takes the whole shot, and closings,
  * after which a piston is still up; no act gains by making gentle openings better than a taut arm does. An act costs
  * its work. The part taken is the one of least expected loss and cost;
@@ -325,7 +326,7 @@ public final class OpeningStudy {
                 / Stab.STEP_S));
         for (int k = Stab.START; k < end; k++) {
             double x = excess(stab, burnt, k);
-            area[0] += Math.max(0.0, x - FREE) * Stab.STEP_S;
+            area[0] += Math.max(0.0, x - Math.max(FREE, TipIns.WEAK * stab.phi()[k] - 1.0)) * Stab.STEP_S;
             area[1] += Math.max(0.0, -x - FREE_RICH) * Stab.STEP_S;
         }
     }

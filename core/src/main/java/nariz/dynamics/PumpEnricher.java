@@ -24,7 +24,7 @@ final class PumpEnricher implements Enricher {
     private static final double UNUSUAL = 0.15;
     private static final double PER_SIZE = 0.02;
     /** How probable slack must be: a round cam, a check that lifts late and a slow sensor look a little like it. */
-    private static final double SLACK_SURE = 0.95;
+    private static final double SLACK_SURE = 0.75;
     /** A cam that begins gently and a spring that yields look like so much slack, which no spanner takes up, rad. */
     private static final double CAM_RAD = 3.0 * Units.DEG;
 
@@ -128,7 +128,7 @@ final class PumpEnricher implements Enricher {
         float[] work = new float[Stab.STEPS];
         float[][] out = new float[which.length][Stab.STEPS];
         for (int c = 0; c < which.length; c++) {
-            StabModel.pump(stab, with(s, which[c]), stoich, work);
+            StabModel.pump(stab, with(s, which[c]), s.streamLagS(), stoich, work);
             StabModel.stream(stab, work, s.stream(), s.tauS(), out[c]);
             for (int k = 0; k < Stab.STEPS; k++) {
                 out[c][k] += base[k];

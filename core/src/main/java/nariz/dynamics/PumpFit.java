@@ -11,12 +11,14 @@ import nariz.units.Units;
 
 /**
  * What the pump really does, found from all openings of a drive together: a posterior over nozzle rate, slack, stroke,
- * wall film and sensor lag, on a grid.
+ * lag of the stream and wall film, on a grid.
  *
  * <p>ln lambda as read against ln lambda as {@link StabModel} makes it. A residual is Student's t with {@value #NU}
  * degrees of freedom; its scale grows with the excursion, since no model of a fast opening is good to better than a
  * fifth of it. Readings closer than {@value #APART_S} s say the same. The level before the opening is taken out where
- * it was read: a lean cruise is no pump's doing. Grid and prior widths are judgement.
+ * it was read: a lean cruise is no pump's doing. It fades as the air grows, by the air then over the air now: what is
+ * wrong with the mixture behind shut plates is so much fuel, and no share of what a wide throttle draws. Grid and prior
+ * widths are judgement.
  */
 final class PumpFit {
     /** What the nozzles pass over what they should: blocked ones first. */
@@ -27,9 +29,10 @@ final class PumpFit {
     private static final double[] TAUS_S = {0.7, 1.3, 2.2};
     /** How much of the pump's stream wets the walls: it comes as a stream, not as spray. */
     private static final double[] STREAMS = {0.80, 0.86, 0.92};
-    /** How much later the gas arrives than the log's slow changes say, s, and how much slower the sensor is. */
+    /** How far the stream lags behind the arm, s: a stiff spring and a light check, or a soft one and a weight. */
+    private static final double[] STREAM_LAGS_S = {0.02, 0.08};
+    /** How much later the gas arrives than the log's slow changes say, s. */
     private static final double[] LATER_S = {0.0, 0.05};
-    private static final double[] LAGS = {1.0, 2.0};
     /** How far fuel lags behind the air's depression, s; judgement. */
     static final double WELL_S = 0.13;
     private static final double[] RATE_PRIOR = {0.02, 0.03, 0.08, 0.22, 0.43, 0.22};
@@ -48,8 +51,9 @@ final class PumpFit {
     private static final int TOGETHER = 6;
     private static final double HOPELESS = 14.0;
     private static final int PUMPS = RATES.length * SLACK_DEG.length * STROKES.length;
-    private static final int READ = LATER_S.length * LAGS.length;
-    private static final int OTHERS = TAUS_S.length * SHARES.length * STREAMS.length * READ;
+    private static final int READ = LATER_S.length;
+    private static final int WALLS = TAUS_S.length * SHARES.length * STREAMS.length;
+    private static final int OTHERS = STREAM_LAGS_S.length * WALLS * READ;
 
     /**
      * One explanation.
@@ -58,9 +62,10 @@ final class PumpFit {
      * @param share wall film at full load
      * @param tauS its time, s
      * @param stream share of the pump's fuel that wets the walls
+     * @param streamLagS how far the stream lags behind the arm, s
      * @param weight probability
      */
-    record Sample(PumpSetting pump, double share, double tauS, double stream, double weight) {
+    record Sample(PumpSetting pump, double share, double tauS, double stream, double streamLagS, double weight) {
     }
 
     private final List<Stab> stabs;
@@ -84,13 +89,10 @@ final class PumpFit {
         float[] burnt = new float[Stab.STEPS];
         float[] metered = new float[Stab.STEPS];
         float[][] base = new float[TAUS_S.length * SHARES.length][Stab.STEPS];
-        float[][] shots = new float[TAUS_S.length * STREAMS.length][Stab.STEPS];
+        float[][] shots = new float[STREAM_LAGS_S.length * TAUS_S.length * STREAMS.length][Stab.STEPS];
         for (Stab s : stabs) {
             double best = Arrays.stream(log).max().orElse(0.0);
-            double[][] keeps = new double[LAGS.length][];
-            for (int l = 0; l < LAGS.length; l++) {
-                keeps[l] = keeps(s, LAGS[l] * lagS);
-            }
+            double[] keeps = keeps(s, lagS);
             StabModel.metered(s, WELL_S, metered);
             for (int b = 0; b < base.length; b++) {
                 StabModel.burnt(s, metered, SHARES[b % SHARES.length], TAUS_S[b / SHARES.length], true, base[b]);
@@ -99,28 +101,35 @@ final class PumpFit {
                 if (cancelled.getAsBoolean()) {
                     throw new CancellationException("analysis was cancelled");
                 }
-                StabModel.pump(s, setting(p), stoich, shot);
-                for (int q = 0; q < shots.length; q++) {
-                    StabModel.stream(s, shot, STREAMS[q % STREAMS.length], TAUS_S[q / STREAMS.length], shots[q]);
-                }
+                shots(s, setting(p), shot, shots);
                 for (int k = 0; k < OTHERS; k += READ) {
                     if (hopeless(log, p * OTHERS + k, best)) {
                         continue;
                     }
                     Other o = other(k);
                     float[] b = base[o.tau * SHARES.length + o.share];
-                    float[] q = shots[o.tau * STREAMS.length + o.stream];
+                    float[] q = shots[(o.lag * TAUS_S.length + o.tau) * STREAMS.length + o.stream];
                     for (int i = 0; i < burnt.length; i++) {
                         burnt[i] = b[i] + q[i];
                     }
                     for (int l = 0; l < READ; l++) {
-                        log[p * OTHERS + k + l] += likelihood(s, burnt, keeps[l % LAGS.length],
-                                LATER_S[l / LAGS.length]);
+                        log[p * OTHERS + k + l] += likelihood(s, burnt, keeps, LATER_S[l]);
                     }
                 }
             }
         }
         return weighed(log);
+    }
+
+    /** What of a pump's shot burns, by lag, time of the film and share that wets it. */
+    private void shots(Stab s, PumpSetting pump, float[] shot, float[][] out) {
+        int films = TAUS_S.length * STREAMS.length;
+        for (int q = 0; q < out.length; q++) {
+            if (q % films == 0) {
+                StabModel.pump(s, pump, STREAM_LAGS_S[q / films], stoich, shot);
+            }
+            StabModel.stream(s, shot, STREAMS[q % STREAMS.length], TAUS_S[q % films / STREAMS.length], out[q]);
+        }
     }
 
     /** Whether all ways of reading an explanation have fallen so far behind that no opening brings them back. */
@@ -136,12 +145,14 @@ final class PumpFit {
     }
 
     /** Indices of everything but the pump. */
-    private record Other(int tau, int share, int stream) {
+    private record Other(int lag, int tau, int share, int stream) {
     }
 
     private static Other other(int k) {
         int r = k / READ;
-        return new Other(r / (SHARES.length * STREAMS.length), r / STREAMS.length % SHARES.length, r % STREAMS.length);
+        int wall = r % WALLS;
+        return new Other(r / WALLS, wall / (SHARES.length * STREAMS.length), wall / STREAMS.length % SHARES.length,
+                wall % STREAMS.length);
     }
 
     private PumpSetting setting(int p) {
@@ -172,11 +183,13 @@ final class PumpFit {
             if (w > 1e-5) {
                 int p = k / OTHERS;
                 Other o = other(k % OTHERS);
-                all.add(new Sample(setting(p), SHARES[o.share], TAUS_S[o.tau], STREAMS[o.stream], w));
+                all.add(new Sample(setting(p), SHARES[o.share], TAUS_S[o.tau], STREAMS[o.stream],
+                        STREAM_LAGS_S[o.lag], w));
             }
         }
         List<Sample> out = new ArrayList<>();
-        Likeliest.of(all, Sample::weight, (x, w) -> out.add(new Sample(x.pump(), x.share(), x.tauS(), x.stream(), w)));
+        Likeliest.of(all, Sample::weight, (x, w) -> out.add(new Sample(x.pump(), x.share(), x.tauS(), x.stream(),
+                x.streamLagS(), w)));
         return out;
     }
 
@@ -203,7 +216,7 @@ final class PumpFit {
             if (s.kind(k) == 0 || s.afterS(k) < fromS) {
                 continue;
             }
-            double r = s.lnLambda(k) - ln[k] - offset;
+            double r = s.lnLambda(k) - ln[k] - offset * stays(s, k);
             if ((s.kind(k) == Stab.LEAN_LIMIT && r < 0.0) || (s.kind(k) == Stab.RICH_LIMIT && r > 0.0)) {
                 continue;
             }
@@ -224,6 +237,11 @@ final class PumpFit {
         missed *= counts;
         double more = Math.max(sum, missed);
         return more + Math.log((1.0 - MISSED) * Math.exp(sum - more) + MISSED * Math.exp(missed - more));
+    }
+
+    /** Share of the error before an opening that a reading still has: so much fuel of what the engine draws now. */
+    static double stays(Stab s, int reading) {
+        return Math.min(1.0, s.air()[Stab.START] / s.air()[(int) s.gasStep(reading)]);
     }
 
     /** Share of the sensor's distance from the gas that is left after each step between readings. */

@@ -8,12 +8,14 @@ import nariz.carburetor.PumpSetting;
  * What pump or damper, walls and sensor make of an opening of the throttle.
  *
  * <p>Pump: the arm presses lift times stroke out of the chamber over the plate's travel; the nozzles let it out at no
- * more than their rate; what the chamber lacks after the plate has closed comes back through the inlet check valve with
- * a time constant. Damper: the piston of a constant-depression carburetor rises at a speed in proportion to how far it
- * is from rest (an orifice in the damper), or to what the air lifts more than its weight (a dashpot), and falls with a
- * time constant of its own; what the jet gives follows from where it is ({@link Piston}). Walls: dF/dt = X f - F/tau,
- * burnt = (1 - X) f + F/tau with X = x p/p_ambient (Aquino, SAE 810494, 1981). Wells: the fuel lags behind the air's
- * depression; first order, judgement. Sensor: first-order lag on lambda behind the gas's delay.
+ * more than their rate, and the stream follows with a lag, since a spring gives way between arm and plunger, a check
+ * has to lift and a column of fuel to be set going; what the chamber lacks after the plate has closed comes back
+ * through the inlet check valve with a time constant. Damper: the piston of a constant-depression carburetor rises at
+ * a speed in proportion to how far it is from rest (an orifice in the damper), or to what the air lifts more than its
+ * weight (a dashpot), and falls with a time constant of its own; what the jet gives follows from where it is ({@link
+ * Piston}). Walls: dF/dt = X f - F/tau, burnt = (1 - X) f + F/tau with X = x p/p_ambient (Aquino, SAE 810494, 1981).
+ * Wells: the fuel lags behind the air's depression; first order, judgement. Sensor: first-order lag on lambda behind
+ * the gas's delay.
  */
 final class StabModel {
     /** Plate travel that is noise of the channel, rad: four thousandths of the throttle. */
@@ -30,10 +32,11 @@ final class StabModel {
      *
      * @param s opening
      * @param p pump
+     * @param lagS time constant between arm and stream, s, positive
      * @param stoich stoichiometric ratio
      * @param out receives kg/s times the stoichiometric ratio by step
      */
-    static void pump(Stab s, PumpSetting p, double stoich, float[] out) {
+    static void pump(Stab s, PumpSetting p, double lagS, double stoich, float[] out) {
         float[] theta = s.theta();
         double held = theta[0];
         double capacity = p.strokeKg() * (1.0 - lift(held, p));
@@ -41,6 +44,8 @@ final class StabModel {
         double pending = 0.0;
         double refill = 1.0 - Math.exp(-Stab.STEP_S / p.refillS());
         double most = p.rateKgPerS() * Stab.STEP_S;
+        double keeps = Math.exp(-Stab.STEP_S / lagS);
+        double stream = 0.0;
         for (int k = 0; k < out.length; k++) {
             held = Math.clamp(held, theta[k] - PLAY_RAD, theta[k] + PLAY_RAD);
             double room = p.strokeKg() * (1.0 - lift(Math.max(0.0, held), p));
@@ -56,7 +61,8 @@ final class StabModel {
             filled += (capacity - filled) * refill;
             double gone = Math.min(pending, most);
             pending -= gone;
-            out[k] = (float) (gone / Stab.STEP_S * stoich);
+            stream = gone + (stream - gone) * keeps;
+            out[k] = (float) (stream / Stab.STEP_S * stoich);
         }
     }
 

@@ -17,13 +17,14 @@ import nariz.log.DriveLog;
  *     before runs into what follows and nothing can be told
  * @param readToS to when they are, by the clock of the logger: the throttle closes again or the time judged is over, s
  * @param leanest greatest excess of lambda over the settled mixture of the same states, share; never under 0
+ * @param felt the same over readings beyond {@link TipIns#WEAK} alone; never under 0
  * @param richest greatest lack, share; never under 0
  * @param leanAfterS from the beginning to where it first reads more than {@link TipIns#COUNTS} lean, s; NaN if never
  * @param leanForS time it reads more than that lean, s
  */
 public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, double toVacuumPa, double opened,
         boolean fromClosed, double readFromS,
-        double readToS, double leanest, double richest, double leanAfterS, double leanForS) {
+        double readToS, double leanest, double felt, double richest, double leanAfterS, double leanForS) {
     /**
      * A moment of which nothing was measured yet.
      *
@@ -36,12 +37,13 @@ public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, dou
      */
     static TipIn unmeasured(DriveLog log, int sample, double toVacuumPa, boolean fromClosed, double readToS) {
         return new TipIn(sample, log.timeS()[sample], log.rpm()[sample], log.vacuumPa()[sample], toVacuumPa, Double.NaN,
-                fromClosed, Double.NEGATIVE_INFINITY, readToS, Double.NaN, Double.NaN, Double.NaN, Double.NaN);
+                fromClosed, Double.NEGATIVE_INFINITY, readToS, Double.NaN, Double.NaN, Double.NaN, Double.NaN,
+                Double.NaN);
     }
 
-    /** {@return whether it reads lean enough and long enough to be felt} */
+    /** {@return whether it reads so much leaner than settled, and so lean, that it is felt} */
     public boolean lean() {
-        return leanest > TipIns.FELT;
+        return felt > TipIns.FELT;
     }
 
     /** {@return whether it goes rich instead} */

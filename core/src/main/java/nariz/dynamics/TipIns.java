@@ -27,6 +27,11 @@ public final class TipIns {
     public static final double COUNTS = 0.05;
     /** Excess that a driver feels as hesitation, share; judgement. */
     public static final double FELT = 0.10;
+    /**
+     * Lambda from where on an opening loses torque that is felt: the mean effective pressure is within a few per cent
+     * of its best from 0.8 to 1.05 and falls ever faster beyond (Heywood 1988, section 15.4.2).
+     */
+    public static final double WEAK = 1.05;
     private static final double MOVED_PA = 1e4;
     private static final double SOON_S = 3.0;
     private static final double LARGE = 0.35;
@@ -123,6 +128,7 @@ public final class TipIns {
         double readFrom = ownFrom(o, settled, first, s);
         double readTo = closesAfter(log, s, leastVacuum, lever, most);
         double leanest = 0;
+        double felt = 0;
         double richest = 0;
         double after = Double.NaN;
         double lasts = 0;
@@ -133,6 +139,7 @@ public final class TipIns {
                 continue;
             }
             leanest = Math.max(leanest, e);
+            felt = 1.0 / o.measuredPhi(i) > WEAK ? Math.max(felt, e) : felt;
             richest = Math.max(richest, -e);
             if (e > COUNTS) {
                 after = Double.isNaN(after) ? Math.max(0, at) : after;
@@ -142,7 +149,7 @@ public final class TipIns {
         double load = 1 - log.vacuumPa()[s] / o.sheet().ambient().pressurePa();
         boolean shut = lever == null ? load < CLOSED_LOAD : lever[s] < closed + CLOSED;
         return new TipIn(s, t[s], log.rpm()[s], log.vacuumPa()[s], leastVacuum, lever == null ? Double.NaN
-                : most - lever[s], shut, readFrom, readTo, leanest, richest, after, lasts);
+                : most - lever[s], shut, readFrom, readTo, leanest, felt, richest, after, lasts);
     }
 
     /** A blip between gears ends where the foot comes off: what follows is the overrun's. */

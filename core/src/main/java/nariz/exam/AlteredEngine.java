@@ -45,6 +45,8 @@ final class AlteredEngine {
     private static final int FEWEST = 10;
     private static final double STALLS = 0.25;
     private static final double FAR = 2.0;
+    /** Share of a piston's lift below which the other simulator's tables count a moment as off idle. */
+    private static final double LOW_LIFT = 0.12;
     /** A part does this much of what the equations say, by circuit. */
     private static final double LEAST_EFFECT = 0.75;
     private static final double MOST_EFFECT = 1.2;
@@ -62,16 +64,19 @@ final class AlteredEngine {
     private final double[] target;
     private final double[][] driven;
     private final Map<Regime, Double> healthy;
+    /** One stream of fuel, metered by lift, in place of an idle and a main circuit. */
+    private final boolean needle;
 
     /**
      * Takes an engine.
      *
-     * @param sound drive with nothing hidden
+     * @param given drive without a fault
      * @param seed draws the laws that the effect of parts follows
      * @param faults what is wrong besides, of those that change what the carburetor delivers
      */
-    AlteredEngine(ReferenceDrive sound, long seed, Map<Fault, Double> faults) {
-        drive = sound;
+    AlteredEngine(ReferenceDrive given, long seed, Map<Fault, Double> faults) {
+        drive = given;
+        needle = !given.sheet().carburetor().family().bands().isEmpty();
         this.seed = seed;
         this.faults = Map.copyOf(faults);
         Random r = new Random(seed * 31 + 11);
@@ -89,8 +94,8 @@ final class AlteredEngine {
         regime = new Regime[t.length];
         target = new double[t.length];
         moments();
-        driven = delivery(sound.sheet(), Map.of());
-        healthy = rms(sound.sheet(), Map.of());
+        driven = delivery(given.sheet(), Map.of());
+        healthy = rms(given.healthy(), Map.of());
     }
 
     private double[] column(String name) {
@@ -98,7 +103,7 @@ final class AlteredEngine {
     }
 
     BuildSheet healthy() {
-        return drive.sheet();
+        return drive.healthy();
     }
 
     /** Which way of running each row is; null where it does not count. */
@@ -106,6 +111,7 @@ final class AlteredEngine {
         double[] plate = column("th_p");
         double[] pump = column("pump");
         double[] air = column("air");
+        double[] lift = column("enrich");
         double shut = Arrays.stream(plate).min().orElse(0.0) + SHUT_DEG;
         double since = t[0];
         for (int i = 0; i < t.length; i++) {
@@ -122,7 +128,8 @@ final class AlteredEngine {
             boolean counts = steady(i) && Math.abs(1.0 / burnt - 1.0) < IN_BALANCE && (idles || !closed)
                     && (load < Strategy.FULL_LOAD || t[i] - since > PULL_S);
             if (counts) {
-                regime[i] = idles ? Regime.IDLE : Strategy.regime(load, (fuel[0][i] + fuel[2][i]) / total);
+                double slow = needle ? lift[i] < LOW_LIFT ? 1.0 : 0.0 : (fuel[0][i] + fuel[2][i]) / total;
+                regime[i] = idles ? Regime.IDLE : Strategy.regime(load, slow);
             }
         }
     }

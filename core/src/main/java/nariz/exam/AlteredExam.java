@@ -1,6 +1,7 @@
 package nariz.exam;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -72,7 +73,7 @@ public final class AlteredExam {
             DoubleConsumer progress) {
         List<String> engines = drives.stream().map(ReferenceDrive::engine).distinct().sorted().toList();
         List<ReferenceDrive> sound = engines.stream().flatMap(e -> drives.stream().filter(d -> d.engine().equals(e)
-                && d.keys().isEmpty()).limit(1)).toList();
+                && !d.fault()).min(Comparator.comparingInt(d -> d.keys().size())).stream()).toList();
         int cases = papers + papers / 2;
         List<AlteredExam> all = Cases.all(firstSeed, sound.size() * cases, seed -> {
             int i = (int) (seed - firstSeed);

@@ -20,6 +20,8 @@ import nariz.log.DriveLog;
 import nariz.log.LogReader;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * A drive from a simulator that is not part of this project, with its answer, as it lies in a folder beside it.
@@ -27,6 +29,7 @@ import tools.jackson.databind.json.JsonMapper;
  * @param name letter of the drive
  * @param engine what stands before the hyphen in the name of its files; drives of one engine share it
  * @param sheet what is fitted
+ * @param healthy the same with the sizes that would be right; what is fitted where nothing or a fault is hidden
  * @param log what the logger recorded
  * @param hidden what is wrong, in words; empty when nothing is
  * @param keys what is wrong, as the folder names it: parts with their side, or a fault
@@ -36,8 +39,8 @@ import tools.jackson.databind.json.JsonMapper;
  * @param healthyRms what the healthy parts leave of it on this engine; empty where the folder does not say
  * @param inside what only the simulator knows, by column name, SI where it says so in the folder's own notes
  */
-public record ReferenceDrive(String name, String engine, BuildSheet sheet, DriveLog log, String hidden,
-        List<String> keys, boolean fault, Map<Regime, Double> meanError, Map<Regime, Double> rms,
+public record ReferenceDrive(String name, String engine, BuildSheet sheet, BuildSheet healthy, DriveLog log,
+        String hidden, List<String> keys, boolean fault, Map<Regime, Double> meanError, Map<Regime, Double> rms,
         Map<Regime, Double> healthyRms, Map<String, double[]> inside) {
     private static final Map<String, Regime> REGIMES = Map.of("idle", Regime.IDLE, "transfer", Regime.TRANSFER,
             "cruise", Regime.CRUISE, "moderate", Regime.MODERATE, "power", Regime.POWER, "wot", Regime.FULL);
@@ -78,8 +81,10 @@ public record ReferenceDrive(String name, String engine, BuildSheet sheet, Drive
     private static ReferenceDrive read(Path folder, String stem) throws IOException {
         JsonMapper json = JsonMapper.builder().build();
         JsonNode answer = json.readTree(Files.readString(folder.resolve(stem + ".answer.json")));
-        String sheetJson = sheet(stem, json.readTree(Files.readString(folder.resolve(stem + ".sheet.json"))));
-        BuildSheet sheet = BuildSheetReader.parse(stem + ".sheet.json", sheetJson);
+        ObjectNode words = (ObjectNode) json.readTree(Files.readString(folder.resolve(stem + ".sheet.json")));
+        BuildSheet sheet = BuildSheetReader.parse(stem + ".sheet.json", sheet(stem, words));
+        answer.get("hidden").forEach(h -> mend(words, h));
+        BuildSheet mended = BuildSheetReader.parse(stem + ".healthy.json", sheet(stem, words));
         JsonNode healthy = answer.path("healthyRms");
         Map<Regime, Double> healthyRms = new EnumMap<>(Regime.class);
         healthy.properties().forEach(e -> {
@@ -98,9 +103,27 @@ public record ReferenceDrive(String name, String engine, BuildSheet sheet, Drive
         }
         boolean lettered = stem.startsWith("drive-");
         return new ReferenceDrive(lettered ? stem.substring(stem.length() - 1).toUpperCase(Locale.ROOT) : stem,
-                lettered ? stem : stem.substring(0, stem.indexOf('-')), sheet, LogReader.read(folder.resolve(stem
-                + ".csv"), sheet), String.join("; ", hidden), keys, fault, percent(answer, "mean_pct"),
+                lettered ? stem : stem.substring(0, stem.indexOf('-')), sheet, mended, LogReader.read(folder.resolve(
+                        stem + ".csv"), sheet), String.join("; ", hidden), keys, fault, percent(answer, "mean_pct"),
                 percent(answer, "rms_pct"), healthyRms, inside(folder.resolve(stem + ".inside.csv")));
+    }
+
+    /**
+     * Puts the right size of what is hidden into the folder's own words; faults and what no sheet has stay. How an
+     * offset of a needle's middle goes out towards its ends the folder does not say: as the square of a sine here.
+     */
+    private static void mend(ObjectNode words, JsonNode hidden) {
+        String part = hidden.path("part").asString("");
+        if (words.has(part)) {
+            words.set(part, hidden.get("healthy"));
+        } else if (part.equals("cv_needle_mid")) {
+            ArrayNode needle = (ArrayNode) words.get("needle_thou");
+            double by = hidden.get("healthy").asDouble() - hidden.get("fitted").asDouble();
+            int last = needle.size() - 1;
+            for (int i = 0; i <= last; i++) {
+                needle.set(i, needle.get(i).asDouble() + by * Math.pow(Math.sin(Math.PI * i / last), 2.0));
+            }
+        }
     }
 
     private static Map<Regime, Double> percent(JsonNode answer, String field) {

@@ -41,9 +41,10 @@ import org.testng.annotations.Test;
 
 /** Dampers of other laws than the model's, on made-up engines whose needles are right. */
 public class DamperStudyTest {
-    /** An engine whose openings are felt, and one whose piston is seen to fall. */
+    /** Engines whose openings are felt, whose piston is seen to fall, and whose empty dampers are felt. */
     private static final long FELT = 13;
     private static final long SEEN = 4;
+    private static final long DRY = 21;
 
     private static BuildSheet sheet(long seed, String oil) {
         BuildSheet healthy = PracticeCase.ofFamily("constant-depression", seed).healthy();
@@ -123,13 +124,14 @@ public class DamperStudyTest {
 
     @Test
     public void dampersThatWereToppedUpAreNotToppedUpAgain() {
-        BuildSheet sheet = sheet(20, "standard");
-        Analysis a = driven(sheet, new DamperSetting(0.03, DamperSetting.USUAL_FALL_S), 20, Optional.empty());
+        BuildSheet sheet = sheet(DRY, "standard");
+        Analysis a = driven(sheet, new DamperSetting(0.03, DamperSetting.USUAL_FALL_S), DRY, Optional.empty());
         Change c = a.advice().changes().getFirst();
         assertThat(c.from()).isEqualTo(c.to());
         assertThat(c.title().toString()).isEqualTo("damper oil: top up, standard oil");
         assertThat(a.sheetAfter()).isEqualTo(sheet);
-        Analysis then = driven(sheet, new DamperSetting(0.03, DamperSetting.USUAL_FALL_S), 20, Previous.of(a.advice()));
+        Analysis then = driven(sheet, new DamperSetting(0.03, DamperSetting.USUAL_FALL_S), DRY,
+                Previous.of(a.advice()));
         assertThat(then.advice().changes()).noneMatch(x -> x.from() == x.to());
         assertThat(then.advice().pump().orElseThrow().causes()).doesNotContainKey(OpeningStudy.Cause.DRY);
     }

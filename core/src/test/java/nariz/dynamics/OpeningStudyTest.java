@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
+import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Part;
@@ -80,7 +81,7 @@ public class OpeningStudyTest {
         BuildSheet sheet = BuildSheetReader.parse("estate.json", DemoDrive.sheetJson().replace("37 thou", "34 thou")
                 .replace("3.5 inHg", "6.5 inHg").replace("\"mechanical\"", "\"diaphragm\"").replace("\"spring\": 1",
                 "\"spring\": 0.4").replace("61 thou", "57 thou").replace("\"nozzle\": \"35 thou\"",
-                "\"nozzle\": \"22 thou\""));
+                "\"nozzle\": \"18 thou\""));
         List<Part.Role> order = new ArrayList<>();
         List<String> checked = List.of();
         Analysis last = null;
@@ -178,6 +179,47 @@ public class OpeningStudyTest {
         assertThat(chance(f, OpeningStudy.Cause.SLACK)).isZero();
     }
 
+    /** An idle that is off is so much fuel there, and next to nothing of what a wide throttle draws. */
+    @Test
+    public void whatIsWrongBehindShutPlatesFadesAsTheAirGrows() {
+        Analysis a = driven(right(), 0.0, 3);
+        Stab s = a.tipIns().stream().filter(TipIn::fromClosed).map(t -> new Stab(a.observation(), a.whatIf()::phi, t))
+                .filter(x -> x.usable() && x.event().opened() > 0.3).findFirst().orElseThrow();
+        int last = s.readings() - 1;
+        int before = IntStream.range(0, last).filter(k -> s.afterS(k) > -0.1f).findFirst().orElseThrow();
+        assertThat(PumpFit.stays(s, before)).isBetween(0.9, 1.0);
+        assertThat(s.afterS(last)).isGreaterThan(0.8f);
+        double air = s.air()[(int) s.gasStep(last)] / s.air()[Stab.START];
+        assertThat(air).isGreaterThan(3.0);
+        assertThat(PumpFit.stays(s, last)).isEqualTo(1.0 / air, within(1e-6));
+    }
+
+    /** A spring between arm and plunger holds the stream back; it takes nothing of it. */
+    @Test
+    public void streamThatLagsComesLaterAndWhole() {
+        Analysis a = driven(right(), 0.0, 3);
+        Stab s = a.tipIns().stream().map(t -> new Stab(a.observation(), a.whatIf()::phi, t)).filter(x -> x.usable()
+                && x.event().opened() > 0.3).findFirst().orElseThrow();
+        PumpSetting p = right().carburetor().family().pumpSetting(right()).orElseThrow();
+        double[] stiff = volumeAndMoment(s, p, 0.02);
+        double[] soft = volumeAndMoment(s, p, 0.12);
+        assertThat(soft[0]).isCloseTo(stiff[0], within(0.02 * stiff[0]));
+        assertThat(soft[1] - stiff[1]).isCloseTo(0.10, within(0.02));
+    }
+
+    /** Volume of the shots of an opening, and the middle of the last of them in time, s. */
+    private static double[] volumeAndMoment(Stab s, PumpSetting p, double lagS) {
+        float[] shot = new float[Stab.STEPS];
+        StabModel.pump(s, p, lagS, 14.7, shot);
+        double volume = 0.0;
+        double moment = 0.0;
+        for (int k = 0; k < shot.length; k++) {
+            volume += shot[k];
+            moment += shot[k] * k * Stab.STEP_S;
+        }
+        return new double[] {volume, moment / volume};
+    }
+
     @Test
     public void nozzlesThatStarveItAreEnlargedTowardsTheUsualSize() {
         BuildSheet small = MeteredParts.PUMP_NOZZLE.fit(right(), Stage.PRIMARY, 20);
@@ -235,7 +277,7 @@ public class OpeningStudyTest {
                 .findFirst().orElseThrow();
         PumpSetting p = right().carburetor().family().pumpSetting(right()).orElseThrow();
         float[] shot = new float[Stab.STEPS];
-        StabModel.pump(s, p, 14.7, shot);
+        StabModel.pump(s, p, 0.02, 14.7, shot);
         double out = 0.0;
         for (float v : shot) {
             out += v * Stab.STEP_S / 14.7;
@@ -249,7 +291,7 @@ public class OpeningStudyTest {
             later += v * Stab.STEP_S / 14.7;
         }
         assertThat(later).isLessThanOrEqualTo(out * 1.001);
-        StabModel.pump(s, p.scaled(1.0, 1.0, 2.0, p.refillS()), 14.7, shot);
+        StabModel.pump(s, p.scaled(1.0, 1.0, 2.0, p.refillS()), 0.02, 14.7, shot);
         assertThat(shot).as("slack beyond all travel lets nothing out").containsOnly(0f);
     }
 }

@@ -6,9 +6,11 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntToDoubleFunction;
 import nariz.carburetor.BuildSheet;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Strategy;
+import nariz.estimation.Observation;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.DemoDrive;
@@ -60,36 +62,52 @@ public class TipInsTest {
     @Test
     public void leanSpikeIsMeasuredWithDepthStartAndLength() {
         Analysis plain = Analysis.of(sheet, log, Strategy.BALANCED);
-        TipIn stab = plain.tipIns().stream().filter(t -> t.atS() > 525).findFirst().orElseThrow();
-        double[] lambda = log.lambda().clone();
-        for (int i = 0; i < lambda.length; i++) {
-            double after = log.timeS()[plain.observation().stateOf(i)] - stab.atS();
-            if (after >= 0.2 && after < 0.6) {
-                lambda[i] = 1.30 / plain.whatIf().phi(plain.observation().stateOf(i));
-            } else if (after >= -0.5 && after < 2) {
-                lambda[i] = 1.0 / plain.whatIf().phi(plain.observation().stateOf(i));
-            }
-        }
-        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
-        log.recorded().forEach(c -> channels.put(c, c == Channel.LAMBDA ? lambda : log.values(c)));
-        TipIn found = of(new DriveLog("spiked", channels, List.of(), 0)).stream().filter(t ->
-                Math.abs(t.atS() - stab.atS()) < 0.2).findFirst().orElseThrow();
+        TipIn found = spiked(plain, plain.whatIf()::phi, 1.30);
         assertThat(found.lean()).isTrue();
         assertThat(found.leanest()).isCloseTo(0.30, within(0.06));
         assertThat(found.leanAfterS()).isCloseTo(0.2, within(0.11));
         assertThat(found.leanForS()).isCloseTo(0.4, within(0.16));
     }
 
+    /** On the way to a rich full load an engine has its torque at lambda 1 as well: nobody feels that. */
+    @Test
+    public void whatIsOnlyLessRichThanSettledIsNotFelt() {
+        Analysis plain = Analysis.of(sheet, log, Strategy.BALANCED);
+        TipIn less = spiked(plain, i -> 1.15, 1.18);
+        assertThat(less.leanest()).isCloseTo(0.18, within(0.01));
+        assertThat(less.lean()).isFalse();
+        assertThat(spiked(plain, i -> 1.15, 1.30).lean()).isTrue();
+    }
+
+    /** A stab as it is found where, from 0.2 to 0.6 s after it, readings are so much leaner than settled. */
+    private TipIn spiked(Analysis plain, IntToDoubleFunction settled, double times) {
+        TipIn stab = plain.tipIns().stream().filter(t -> t.atS() > 525).findFirst().orElseThrow();
+        double[] lambda = log.lambda().clone();
+        for (int i = 0; i < lambda.length; i++) {
+            double after = log.timeS()[plain.observation().stateOf(i)] - stab.atS();
+            if (after >= 0.2 && after < 0.6) {
+                lambda[i] = times / settled.applyAsDouble(plain.observation().stateOf(i));
+            } else if (after >= -0.5 && after < 2) {
+                lambda[i] = 1.0 / settled.applyAsDouble(plain.observation().stateOf(i));
+            }
+        }
+        Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
+        log.recorded().forEach(c -> channels.put(c, c == Channel.LAMBDA ? lambda : log.values(c)));
+        Observation o = Observation.of(new DriveLog("spiked", channels, List.of(), 0), sheet, () -> false);
+        return TipIns.of(o, settled).stream().filter(t ->
+                Math.abs(t.atS() - stab.atS()) < 0.2).findFirst().orElseThrow();
+    }
+
     private static TipIn opening(double atS, double leanest) {
-        return new TipIn((int) (10 * atS), atS, 1500, 6e4, 2e4, 0.4, true, 0.0, 1.5, leanest, 0.0, 0.1, 0.3);
+        return new TipIn((int) (10 * atS), atS, 1500, 6e4, 2e4, 0.4, true, 0.0, 1.5, leanest, leanest, 0.0, 0.1, 0.3);
     }
 
     @Test
     public void openingsAreToldByKind() {
         List<TipIn> all = List.of(opening(10, 0.08), opening(20, 0.25), opening(30, 0.15), new TipIn(400, 40, 2400, 5e4,
-                4e4, 0.1, false, 0.0, 1.5, 0.02, 0.0, Double.NaN, 0.0), new TipIn(500, 50, 2400, 6e4, 2e4, Double.NaN,
-                false, 0.0, 1.5, 0.12, 0.0, 0.1, 0.2), new TipIn(600, 60, 2400, 6e4, 2e4, 0.5, true, Double.NaN, 1.5,
-                0.9, 0.0, 0.1, 0.2));
+                4e4, 0.1, false, 0.0, 1.5, 0.02, 0.02, 0.0, Double.NaN, 0.0), new TipIn(500, 50, 2400, 6e4, 2e4,
+                Double.NaN, false, 0.0, 1.5, 0.12, 0.12, 0.0, 0.1, 0.2), new TipIn(600, 60, 2400, 6e4, 2e4, 0.5, true,
+                Double.NaN, 1.5, 0.9, 0.9, 0.0, 0.1, 0.2));
         List<TipIns.Kind> kinds = TipIns.kinds(all);
         assertThat(kinds).containsExactly(new TipIns.Kind(true, true, 3, 2, 0.15), new TipIns.Kind(false, true, 1, 1,
                 0.12), new TipIns.Kind(false, false, 1, 0, 0.02));

@@ -9,6 +9,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
+import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.TipInSeries;
 import nariz.app.theme.Palette;
@@ -35,6 +36,7 @@ public final class TipInPicture extends SteppedPicture {
      */
     public TipInPicture(Session session) {
         super(session, say("stab-picture.tip-ins"), say("stab-picture.the-mixture-after-every"));
+        WeakListeners.attach(session.unitProperty(), this, (o, was, is) -> redraw());
     }
 
     @Override
@@ -96,7 +98,8 @@ public final class TipInPicture extends SteppedPicture {
                     44, 14, p.faint(), TextAlignment.LEFT);
             return;
         }
-        axes(g, p, w, h);
+        MixtureUnit unit = session().unitProperty().get();
+        axes(g, p, unit.label() + ' ' + unit.text(TipIns.WEAK), w, h);
         TipInSeries s = d.tipIns();
         int near = s.near(d.log().timeS()[session().cursorProperty().get()]);
         for (int k = 0; k < s.events().size(); k++) {
@@ -160,7 +163,7 @@ public final class TipInPicture extends SteppedPicture {
         }
     }
 
-    private static void axes(GraphicsContext g, Palette p, double w, double h) {
+    private static void axes(GraphicsContext g, Palette p, String weak, double w, double h) {
         for (int percent = -40; percent <= 40; percent += 10) {
             double y = y(percent / 100.0, h);
             line(g, LEFT, y, w - RIGHT, y, percent == 0 ? p.ink() : p.rule(), percent == 0 ? 1.2 : 0.8);
@@ -176,7 +179,8 @@ public final class TipInPicture extends SteppedPicture {
             text(g, String.format(Locale.ROOT, "%.1f", s), x, h - BOTTOM + 12, 12, p.faint(), TextAlignment.CENTER);
         }
         // On the right the curves have come back towards the settled mixture: no corner is emptier.
-        strong(g, say("stab-picture.lean-enough-to-be"), w - RIGHT - 6, TOP + 10, 12, p.lean(), TextAlignment.RIGHT);
+        strong(g, say("stab-picture.lean-enough-to-be", weak), w - RIGHT - 6, TOP + 10, 12, p.lean(),
+                TextAlignment.RIGHT);
         strong(g, say("stab-picture.rich"), w - RIGHT - 6, h - BOTTOM - 10, 12, p.rich(), TextAlignment.RIGHT);
         text(g, say("stab-picture.s-after-the-throttle"), w - RIGHT, h - 12, 12, p.faint(), TextAlignment.RIGHT);
     }
