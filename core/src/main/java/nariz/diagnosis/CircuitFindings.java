@@ -97,8 +97,9 @@ final class CircuitFindings {
             boolean check = acted || fault.filter(f -> alike(c, f, read[0])).isPresent();
             Status status;
             if (c.role() == Circuit.Role.PUMP) {
-                status = blamed ? Status.OFF : pump.isPresent() ? Status.SETTLED
-                        : openings >= OpeningStudy.FEWEST ? Status.WAITING : Status.NOT_READ;
+                status = blamed ? Status.OFF : pump.flatMap(OpeningStudy.Finding::inDoubt).isPresent() ? Status.IN_DOUBT
+                        : pump.isPresent() ? Status.SETTLED : openings >= OpeningStudy.FEWEST ? Status.WAITING
+                        : Status.NOT_READ;
             } else if (read[1] < LEAST_READ_S) {
                 status = Status.NOT_READ;
             } else if (blamed) {
@@ -122,7 +123,7 @@ final class CircuitFindings {
                     confounded(c, read[0]),
                     c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ
                     ? estimate.mainSlope()
-                    : Optional.empty(), c.role() == Circuit.Role.PUMP ? pumpWhy(status, openings)
+                    : Optional.empty(), c.role() == Circuit.Role.PUMP ? pumpWhy(status, pump, openings)
                     : why(c, status, read, half, check), asks ? drive(c, observation) : Message.NONE));
         }
         return out;
@@ -174,8 +175,12 @@ final class CircuitFindings {
         return read(c)[1] >= LEAST_READ_S;
     }
 
-    /** What keeps the pump from being judged. */
-    private static Message pumpWhy(Status status, int openings) {
+    /** What keeps the pump from being judged, or from being called settled. */
+    private static Message pumpWhy(Status status, Optional<OpeningStudy.Finding> pump, int openings) {
+        if (status == Status.IN_DOUBT) {
+            return pump.flatMap(f -> f.inDoubt().map(c -> message("doubt.pump-leans", c.label(), f.percent(c))))
+                    .orElse(Message.NONE);
+        }
         return status == Status.WAITING ? message("doubt.pump-waits", openings)
                 : status == Status.NOT_READ ? message("doubt.hardly-used") : Message.NONE;
     }

@@ -128,6 +128,11 @@ public final class OpeningStudy {
                     > LEANS);
         }
 
+        /** {@return what is to be looked at though no part is changed for it; empty where nothing is, or a part is} */
+        public Optional<Cause> inDoubt() {
+            return change.isEmpty() && sticks() ? Optional.of(Cause.STICKS) : leans();
+        }
+
         /** {@return what the change cures, or the likeliest cause where none is worth making} */
         public Cause answered() {
             return change.map(Act::cause).orElseGet(this::likeliest);

@@ -19,12 +19,13 @@ import nariz.log.DriveLog;
  * @param leanest greatest excess of lambda over the settled mixture of the same states, share; never under 0
  * @param felt the same over readings beyond {@link TipIns#WEAK} alone; never under 0
  * @param richest greatest lack, share; never under 0
+ * @param heavy the same over readings under {@link TipIns#HEAVY} alone; never under 0
  * @param leanAfterS from the beginning to where it first reads more than {@link TipIns#COUNTS} lean, s; NaN if never
  * @param leanForS time it reads more than that lean, s
  */
 public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, double toVacuumPa, double opened,
         boolean fromClosed, double readFromS,
-        double readToS, double leanest, double felt, double richest, double leanAfterS, double leanForS) {
+        double readToS, double leanest, double felt, double richest, double heavy, double leanAfterS, double leanForS) {
     /**
      * A moment of which nothing was measured yet.
      *
@@ -38,7 +39,7 @@ public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, dou
     static TipIn unmeasured(DriveLog log, int sample, double toVacuumPa, boolean fromClosed, double readToS) {
         return new TipIn(sample, log.timeS()[sample], log.rpm()[sample], log.vacuumPa()[sample], toVacuumPa, Double.NaN,
                 fromClosed, Double.NEGATIVE_INFINITY, readToS, Double.NaN, Double.NaN, Double.NaN, Double.NaN,
-                Double.NaN);
+                Double.NaN, Double.NaN);
     }
 
     /** {@return whether it reads so much leaner than settled, and so lean, that it is felt} */
@@ -46,8 +47,8 @@ public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, dou
         return felt > TipIns.FELT;
     }
 
-    /** {@return whether it goes rich instead} */
+    /** {@return whether it goes so rich instead that the engine is slow to clear} */
     public boolean rich() {
-        return !lean() && richest > 2 * TipIns.FELT;
+        return !lean() && heavy > 2 * TipIns.FELT;
     }
 }

@@ -32,6 +32,8 @@ public final class TipIns {
      * of its best from 0.8 to 1.05 and falls ever faster beyond (Heywood 1988, section 15.4.2).
      */
     public static final double WEAK = 1.05;
+    /** Lambda from where on too much shot costs torque: sound pumps make openings richer for a moment than settled. */
+    public static final double HEAVY = 0.70;
     private static final double MOVED_PA = 1e4;
     private static final double SOON_S = 3.0;
     private static final double LARGE = 0.35;
@@ -130,6 +132,7 @@ public final class TipIns {
         double leanest = 0;
         double felt = 0;
         double richest = 0;
+        double heavy = 0;
         double after = Double.NaN;
         double lasts = 0;
         for (int i = first; i < t.length - 1 && t[o.stateOf(i)] - t[s] < JUDGED_S; i++) {
@@ -141,6 +144,7 @@ public final class TipIns {
             leanest = Math.max(leanest, e);
             felt = 1.0 / o.measuredPhi(i) > WEAK ? Math.max(felt, e) : felt;
             richest = Math.max(richest, -e);
+            heavy = 1.0 / o.measuredPhi(i) < HEAVY ? Math.max(heavy, -e) : heavy;
             if (e > COUNTS) {
                 after = Double.isNaN(after) ? Math.max(0, at) : after;
                 lasts += t[i + 1] - t[i];
@@ -149,7 +153,7 @@ public final class TipIns {
         double load = 1 - log.vacuumPa()[s] / o.sheet().ambient().pressurePa();
         boolean shut = lever == null ? load < CLOSED_LOAD : lever[s] < closed + CLOSED;
         return new TipIn(s, t[s], log.rpm()[s], log.vacuumPa()[s], leastVacuum, lever == null ? Double.NaN
-                : most - lever[s], shut, readFrom, readTo, leanest, felt, richest, after, lasts);
+                : most - lever[s], shut, readFrom, readTo, leanest, felt, richest, heavy, after, lasts);
     }
 
     /** A blip between gears ends where the foot comes off: what follows is the overrun's. */

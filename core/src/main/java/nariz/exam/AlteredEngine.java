@@ -154,7 +154,7 @@ final class AlteredEngine {
             double[] phi = car.steadyPhi(rpm[i], vacuumPa[i]);
             for (Circuit c : circuits) {
                 if (c.role() != Circuit.Role.PUMP) {
-                    out[(c.stage() == Stage.PRIMARY ? 0 : 2) + (c.lowSpeed() ? 0 : 1)][i] += phi[c.index()];
+                    out[(c.stage() == Stage.PRIMARY ? 0 : 2) + (c.lowSpeed() && !needle ? 0 : 1)][i] += phi[c.index()];
                 }
             }
         }

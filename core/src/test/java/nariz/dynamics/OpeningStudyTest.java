@@ -144,6 +144,19 @@ public class OpeningStudyTest {
                 .isGreaterThan(chance(slack, OpeningStudy.Cause.RATE) + chance(slack, OpeningStudy.Cause.VOLUME));
     }
 
+    /** Slack that is likely and not sure enough for a spanner is no settled pump, in the file and the window alike. */
+    @Test
+    public void likelyCauseWithoutAChangeLeavesThePumpInDoubt() {
+        Advice a = driven(right(), 10.5, 3).advice();
+        OpeningStudy.Finding f = a.pump().orElseThrow();
+        assertThat(f.change()).isEmpty();
+        assertThat(f.inDoubt()).contains(OpeningStudy.Cause.SLACK);
+        assertThat(a.finding(MeteredCircuits.PUMP).status()).isEqualTo(Status.IN_DOUBT);
+        assertThat(a.finding(MeteredCircuits.PUMP).why().toString()).startsWith("the shot starts late: ");
+        Advice sound = driven(right(), 0.0, 3).advice();
+        assertThat(sound.finding(MeteredCircuits.PUMP).status()).isEqualTo(Status.SETTLED);
+    }
+
     /** Slack takes a tenth of a stab and the whole of a small movement: it is answered for the sake of those. */
     @Test
     public void slackIsAnsweredForWhatItDoesToAGentleFoot() {

@@ -77,6 +77,8 @@ public class TipInsTest {
         assertThat(less.leanest()).isCloseTo(0.18, within(0.01));
         assertThat(less.lean()).isFalse();
         assertThat(spiked(plain, i -> 1.15, 1.30).lean()).isTrue();
+        assertThat(spiked(plain, i -> 0.98, 0.75).rich()).as("a sound shot").isFalse();
+        assertThat(spiked(plain, i -> 0.98, 0.60).rich()).isTrue();
     }
 
     /** A stab as it is found where, from 0.2 to 0.6 s after it, readings are so much leaner than settled. */
@@ -99,15 +101,16 @@ public class TipInsTest {
     }
 
     private static TipIn opening(double atS, double leanest) {
-        return new TipIn((int) (10 * atS), atS, 1500, 6e4, 2e4, 0.4, true, 0.0, 1.5, leanest, leanest, 0.0, 0.1, 0.3);
+        return new TipIn((int) (10 * atS), atS, 1500, 6e4, 2e4, 0.4, true, 0.0, 1.5, leanest, leanest, 0.0, 0.0, 0.1,
+                0.3);
     }
 
     @Test
     public void openingsAreToldByKind() {
         List<TipIn> all = List.of(opening(10, 0.08), opening(20, 0.25), opening(30, 0.15), new TipIn(400, 40, 2400, 5e4,
-                4e4, 0.1, false, 0.0, 1.5, 0.02, 0.02, 0.0, Double.NaN, 0.0), new TipIn(500, 50, 2400, 6e4, 2e4,
-                Double.NaN, false, 0.0, 1.5, 0.12, 0.12, 0.0, 0.1, 0.2), new TipIn(600, 60, 2400, 6e4, 2e4, 0.5, true,
-                Double.NaN, 1.5, 0.9, 0.9, 0.0, 0.1, 0.2));
+                4e4, 0.1, false, 0.0, 1.5, 0.02, 0.02, 0.0, 0.0, Double.NaN, 0.0), new TipIn(500, 50, 2400, 6e4, 2e4,
+                Double.NaN, false, 0.0, 1.5, 0.12, 0.12, 0.0, 0.0, 0.1, 0.2), new TipIn(600, 60, 2400, 6e4, 2e4, 0.5,
+                true, Double.NaN, 1.5, 0.9, 0.9, 0.0, 0.0, 0.1, 0.2));
         List<TipIns.Kind> kinds = TipIns.kinds(all);
         assertThat(kinds).containsExactly(new TipIns.Kind(true, true, 3, 2, 0.15), new TipIns.Kind(false, true, 1, 1,
                 0.12), new TipIns.Kind(false, false, 1, 0, 0.02));
