@@ -111,7 +111,7 @@ final class AlteredEngine {
         double[] plate = column("th_p");
         double[] pump = column("pump");
         double[] air = column("air");
-        double[] lift = column("enrich");
+        double[] lift = needle ? column("enrich") : new double[0];
         double shut = Arrays.stream(plate).min().orElse(0.0) + SHUT_DEG;
         double since = t[0];
         for (int i = 0; i < t.length; i++) {
