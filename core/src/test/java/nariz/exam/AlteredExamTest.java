@@ -7,14 +7,20 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.Regime;
 import nariz.family.metered.MeteredParts;
+import nariz.log.Channel;
 import nariz.log.DriveLog;
+import nariz.sim.Demo;
 import nariz.sim.Fault;
+import nariz.sim.SimulatedDrive;
+import nariz.units.Units;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
@@ -54,6 +60,50 @@ public class AlteredExamTest {
         assertThat(engine.loss(jets)).isGreaterThan(engine.loss(sound.sheet()));
         assertThat(richer(engine.log(MeteredParts.IDLE_FEED_RESTRICTION.fit(sound.sheet(), Stage.PRIMARY, 30)), 55e3,
                 70e3)).isBetween(-0.35, -0.05);
+    }
+
+    @Test
+    public void driveWithAWrongPartIsAlteredFromWhatItsHealthyPartsWouldGive() {
+        ReferenceDrive wrong = drives.get(1);
+        assertThat(MeteredParts.IDLE_FEED_RESTRICTION.of(wrong.healthy().carburetor(), Stage.PRIMARY)).isEqualTo(34.0,
+                within(1e-9));
+        assertThat(MeteredParts.IDLE_FEED_RESTRICTION.of(wrong.sheet().carburetor(), Stage.PRIMARY)).isEqualTo(37.0,
+                within(1e-9));
+        AlteredEngine mended = new AlteredEngine(wrong, 3, Map.of());
+        assertThat(mended.tuned(wrong.healthy())).isTrue();
+        assertThat(mended.rms(wrong.healthy()).get(Regime.IDLE)).isLessThan(mended.rms(wrong.sheet()).get(Regime.IDLE));
+        assertThat(mended.log(wrong.sheet()).lambda()).containsExactly(wrong.log().lambda());
+    }
+
+    /** The inside of a constant-depression carburetor has one column of fuel, and the place of its piston. */
+    @Test
+    public void needleIsOneStreamAndItsIdleStationMovesTheIdle() {
+        SimulatedDrive d = Demo.SMALL_FOUR.drive();
+        BuildSheet sheet = Demo.SMALL_FOUR.sheet();
+        DriveLog log = d.log();
+        Map<String, double[]> inside = new HashMap<>();
+        for (String column : List.of("t", "rpm", "vac", "lam", "th_p", "air", "idle_p", "main_p", "idle_s", "main_s",
+                "pump", "enrich")) {
+            inside.put(column, new double[log.size()]);
+        }
+        for (int i = 0; i < log.size(); i++) {
+            double air = 1e-9 * log.rpm()[i] * (sheet.ambient().pressurePa() - log.vacuumPa()[i]);
+            inside.get("t")[i] = log.timeS()[i];
+            inside.get("rpm")[i] = log.rpm()[i];
+            inside.get("vac")[i] = log.vacuumPa()[i] / Units.INHG;
+            inside.get("lam")[i] = d.trueLambda()[i];
+            inside.get("th_p")[i] = 4 + 80 * log.values(Channel.THROTTLE)[i];
+            inside.get("air")[i] = air;
+            inside.get("main_p")[i] = air / sheet.fuel().stoichAfr() / d.trueLambda()[i];
+            inside.get("enrich")[i] = 1e-6 * log.rpm()[i];
+        }
+        AlteredEngine four = new AlteredEngine(new ReferenceDrive("M", "drive-m", sheet, sheet, log, "", List.of(),
+                false, Map.of(), Map.of(), Map.of(), inside), 3, Map.of());
+        Part idle = sheet.carburetor().family().parts().stream().filter(p -> p.key().equals("needle-idle")).findFirst()
+                .orElseThrow();
+        BuildSheet thin = idle.fit(sheet, Stage.PRIMARY, idle.of(sheet.carburetor(), Stage.PRIMARY) - 1.0);
+        assertThat(four.rms(thin).get(Regime.IDLE)).isGreaterThan(0.05 + four.rms(sheet).get(Regime.IDLE));
+        assertThat(four.rms(thin).get(Regime.FULL)).isCloseTo(four.rms(sheet).get(Regime.FULL), within(0.005));
     }
 
     @Test
