@@ -101,9 +101,9 @@ public class AlteredExamTest {
                 false, Map.of(), Map.of(), Map.of(), inside), 3, Map.of());
         Part idle = sheet.carburetor().family().parts().stream().filter(p -> p.key().equals("needle-idle")).findFirst()
                 .orElseThrow();
-        BuildSheet thin = idle.fit(sheet, Stage.PRIMARY, idle.of(sheet.carburetor(), Stage.PRIMARY) - 1.0);
-        assertThat(four.rms(thin).get(Regime.IDLE)).isGreaterThan(0.05 + four.rms(sheet).get(Regime.IDLE));
-        assertThat(four.rms(thin).get(Regime.FULL)).isCloseTo(four.rms(sheet).get(Regime.FULL), within(0.005));
+        BuildSheet thick = idle.fit(sheet, Stage.PRIMARY, idle.of(sheet.carburetor(), Stage.PRIMARY) + 1.0);
+        assertThat(four.rms(thick).get(Regime.IDLE)).isGreaterThan(0.05 + four.rms(sheet).get(Regime.IDLE));
+        assertThat(four.rms(thick).get(Regime.FULL)).isCloseTo(four.rms(sheet).get(Regime.FULL), within(0.005));
     }
 
     @Test
