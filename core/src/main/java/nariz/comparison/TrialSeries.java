@@ -26,6 +26,7 @@ import nariz.diagnosis.Regime;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.TipIn;
+import nariz.dynamics.TipIns;
 import nariz.estimation.Cell;
 import nariz.text.Message;
 import org.jspecify.annotations.Nullable;
@@ -38,7 +39,7 @@ import org.jspecify.annotations.Nullable;
  * found their like in all others, with its targets: the error of drive k there is (1 + e_1) exp(d_k) - 1. The score is
  * the mean over ways of running of (rms/tolerance)²; its standard deviation follows from those of the differences.
  * Parts of the pump do nothing to steady running: their score is the mean of what tip-ins from closed throttle read
- * lean, over the {@value #FELT} that is felt, squared.
+ * lean, over the {@link TipIns#FELT} that is felt, squared.
  *
  * @param part part that was tried
  * @param stage its stage
@@ -55,7 +56,6 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
     private static final double LEAST_S = 2.0;
     /** What a drive of the same parts repeats to, share of lambda; judgement. */
     private static final double DAY = 0.007;
-    private static final double FELT = 0.10;
     /** What a part does less than is nothing, share of lambda. */
     private static final double NOTHING = 0.01;
     private static final double LEAST_SHARED = 0.4;
@@ -227,7 +227,7 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
                 return DAY;
             }
             return against.get(k - 1).differences().stream().filter(d -> d.regime() == r).mapToDouble(d -> (d.high()
-                    - d.low()) / (2.0 * Z90)).findFirst().orElse(FELT);
+                    - d.low()) / (2.0 * Z90)).findFirst().orElse(TipIns.FELT);
         }
 
         private static double[] tipIns(Analysis a) {
@@ -240,9 +240,9 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
             for (double l : lean) {
                 squares += (l - mean) * (l - mean);
             }
-            double sd = lean.length < 2 ? FELT : Math.sqrt(squares / (lean.length - 1) / lean.length);
-            double score = mean / FELT * (mean / FELT);
-            return new double[] {score, 2.0 * mean / FELT * sd / FELT};
+            double sd = lean.length < 2 ? TipIns.FELT : Math.sqrt(squares / (lean.length - 1) / lean.length);
+            double score = mean / TipIns.FELT * (mean / TipIns.FELT);
+            return new double[] {score, 2.0 * mean / TipIns.FELT * sd / TipIns.FELT};
         }
 
         /** Among the sizes on the ladder the one that the best drive's carburetor promises most for. */

@@ -97,9 +97,7 @@ final class CircuitFindings {
             boolean check = acted || fault.filter(f -> alike(c, f, read[0])).isPresent();
             Status status;
             if (c.role() == Circuit.Role.PUMP) {
-                status = blamed ? Status.OFF : pump.flatMap(OpeningStudy.Finding::inDoubt).isPresent() ? Status.IN_DOUBT
-                        : pump.isPresent() ? Status.SETTLED : openings >= OpeningStudy.FEWEST ? Status.WAITING
-                        : Status.NOT_READ;
+                status = blamed ? Status.OFF : pumpStatus(pump, openings);
             } else if (read[1] < LEAST_READ_S) {
                 status = Status.NOT_READ;
             } else if (blamed) {
@@ -173,6 +171,11 @@ final class CircuitFindings {
      */
     boolean used(Circuit c) {
         return read(c)[1] >= LEAST_READ_S;
+    }
+
+    private static Status pumpStatus(Optional<OpeningStudy.Finding> pump, int openings) {
+        return pump.map(f -> f.inDoubt().isPresent() ? Status.IN_DOUBT : Status.SETTLED).orElse(openings
+                >= OpeningStudy.FEWEST ? Status.WAITING : Status.NOT_READ);
     }
 
     /** What keeps the pump from being judged, or from being called settled. */

@@ -121,16 +121,18 @@ public final class OpeningStudy {
             return OpeningStudy.sticks(causes);
         }
 
-        /** {@return a cause that is too likely to be called settled where nothing is changed: to be looked at} */
-        public Optional<Cause> leans() {
-            Cause c = likeliest();
-            return Optional.of(c).filter(x -> change.isEmpty() && x != Cause.SOUND && causes.getOrDefault(x, 0.0)
-                    > LEANS);
-        }
-
-        /** {@return what is to be looked at though no part is changed for it; empty where nothing is, or a part is} */
+        /**
+         * What is to be looked at though no part is changed for it: too likely to be called settled.
+         *
+         * @return a cause other than none; empty where a part is changed, or nothing is likely
+         */
         public Optional<Cause> inDoubt() {
-            return change.isEmpty() && sticks() ? Optional.of(Cause.STICKS) : leans();
+            if (change.isPresent()) {
+                return Optional.empty();
+            }
+            Cause c = likeliest();
+            return sticks() ? Optional.of(Cause.STICKS) : Optional.of(c).filter(x -> x != Cause.SOUND
+                    && causes.getOrDefault(x, 0.0) > LEANS);
         }
 
         /** {@return what the change cures, or the likeliest cause where none is worth making} */

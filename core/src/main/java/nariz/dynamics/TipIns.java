@@ -32,7 +32,10 @@ public final class TipIns {
      * of its best from 0.8 to 1.05 and falls ever faster beyond (Heywood 1988, section 15.4.2).
      */
     public static final double WEAK = 1.05;
-    /** Lambda from where on too much shot costs torque: sound pumps make openings richer for a moment than settled. */
+    /**
+     * Lambda from where on too much shot is called rich: sound pumps make openings 20 % richer than settled for a
+     * moment. Judgement; many sensors end a little below.
+     */
     public static final double HEAVY = 0.70;
     private static final double MOVED_PA = 1e4;
     private static final double SOON_S = 3.0;

@@ -22,7 +22,7 @@ import nariz.diagnosis.Verdict;
 import nariz.exam.PracticeCase.Misfit;
 
 /**
- * Rounds of advise, fit, drive again on sound engines of another simulator into which wrong parts are put
+ * Rounds of advise, fit, drive again on engines of another simulator into which wrong parts are put
  * ({@link AlteredEngine}): whether the first answer is right, and whether the car is in tune at the end. Of every two
  * cases that are out of tune there is one in which a part is so little off that the car is in tune, and is to be left
  * alone. By halves of the engines, so that one half can be looked at while the method is made and the other held back.
@@ -63,7 +63,8 @@ public final class AlteredExam {
     /**
      * Examines and reports.
      *
-     * @param drives drives of another simulator; those that are driven with nothing hidden are used, one an engine
+     * @param drives drives of another simulator; of every engine the first without a fault and with fewest
+     *     wrong parts is used, which is one that was driven with nothing hidden where there is one
      * @param papers how many cases an engine
      * @param firstSeed draws what is wrong
      * @param line receives the report, Markdown, a line at a time
@@ -72,13 +73,13 @@ public final class AlteredExam {
     public static void report(List<ReferenceDrive> drives, int papers, long firstSeed, Consumer<String> line,
             DoubleConsumer progress) {
         List<String> engines = drives.stream().map(ReferenceDrive::engine).distinct().sorted().toList();
-        List<ReferenceDrive> sound = engines.stream().flatMap(e -> drives.stream().filter(d -> d.engine().equals(e)
+        List<ReferenceDrive> used = engines.stream().flatMap(e -> drives.stream().filter(d -> d.engine().equals(e)
                 && !d.fault()).min(Comparator.comparingInt(d -> d.keys().size())).stream()).toList();
         int cases = papers + papers / 2;
-        List<AlteredExam> all = Cases.all(firstSeed, sound.size() * cases, seed -> {
+        List<AlteredExam> all = Cases.all(firstSeed, used.size() * cases, seed -> {
             int i = (int) (seed - firstSeed);
-            ReferenceDrive d = sound.get(i / cases);
-            boolean half = i / cases < (sound.size() + 1) / 2;
+            ReferenceDrive d = used.get(i / cases);
+            boolean half = i / cases < (used.size() + 1) / 2;
             AlteredExam e = i % cases < papers ? drawn(d, half, seed) : slight(d, half, seed);
             e.sit();
             return e;

@@ -220,7 +220,7 @@ public class OpeningStudyTest {
         assertThat(soft[1] - stiff[1]).isCloseTo(0.10, within(0.02));
     }
 
-    /** Volume of the shots of an opening, and the middle of the last of them in time, s. */
+    /** Volume of the shots around an opening, and their mean time, s. */
     private static double[] volumeAndMoment(Stab s, PumpSetting p, double lagS) {
         float[] shot = new float[Stab.STEPS];
         StabModel.pump(s, p, lagS, 14.7, shot);

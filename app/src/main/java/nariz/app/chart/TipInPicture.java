@@ -9,7 +9,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nariz.app.state.Drive;
-import nariz.app.state.MixtureUnit;
 import nariz.app.state.Session;
 import nariz.app.state.TipInSeries;
 import nariz.app.theme.Palette;
@@ -98,8 +97,7 @@ public final class TipInPicture extends SteppedPicture {
                     44, 14, p.faint(), TextAlignment.LEFT);
             return;
         }
-        MixtureUnit unit = session().unitProperty().get();
-        axes(g, p, unit.label() + ' ' + unit.text(TipIns.WEAK), w, h);
+        axes(g, p, session().unitProperty().get().marked(TipIns.WEAK), w, h);
         TipInSeries s = d.tipIns();
         int near = s.near(d.log().timeS()[session().cursorProperty().get()]);
         for (int k = 0; k < s.events().size(); k++) {
@@ -179,7 +177,7 @@ public final class TipInPicture extends SteppedPicture {
             text(g, String.format(Locale.ROOT, "%.1f", s), x, h - BOTTOM + 12, 12, p.faint(), TextAlignment.CENTER);
         }
         // On the right the curves have come back towards the settled mixture: no corner is emptier.
-        strong(g, say("stab-picture.lean-enough-to-be", weak), w - RIGHT - 6, TOP + 10, 12, p.lean(),
+        strong(g, say("stab-picture.felt-beyond", weak), w - RIGHT - 6, TOP + 10, 12, p.lean(),
                 TextAlignment.RIGHT);
         strong(g, say("stab-picture.rich"), w - RIGHT - 6, h - BOTTOM - 10, 12, p.rich(), TextAlignment.RIGHT);
         text(g, say("stab-picture.s-after-the-throttle"), w - RIGHT, h - 12, 12, p.faint(), TextAlignment.RIGHT);

@@ -119,15 +119,12 @@ final class OpeningStop extends CircuitStop {
         if (!changes.isEmpty()) {
             return new StopWords(Status.OFF, brief, say(a.sentence()), sure, changes, "");
         }
-        if (f.sticks()) {
-            // No part has sizes for it: the card says what to look at.
-            return new StopWords(Status.IN_DOUBT, brief, own("sticks", what), sure, List.of(), "");
-        }
-        Optional<OpeningStudy.Cause> leans = f.leans();
-        if (leans.isPresent()) {
-            OpeningStudy.Cause c = leans.get();
-            return new StopWords(Status.IN_DOUBT, brief, say("stop-words.openings-in-doubt", c.label(), f.percent(c),
-                    what), sure, List.of(), "");
+        Optional<OpeningStudy.Cause> doubt = f.inDoubt();
+        if (doubt.isPresent()) {
+            OpeningStudy.Cause c = doubt.get();
+            // No part has sizes for a piston that sticks: the card says what to look at.
+            return new StopWords(Status.IN_DOUBT, brief, f.sticks() ? own("sticks", what)
+                    : say("stop-words.openings-in-doubt", c.label(), f.percent(c), what), sure, List.of(), "");
         }
         return new StopWords(Status.SETTLED, brief, own("no-part", what) + " "
                 + say("stop-words.not-the-mixture"), sure, List.of(), "");
