@@ -19,8 +19,8 @@ import nariz.sim.Fault;
 import nariz.units.Units;
 
 /**
- * An engine of another simulator without a fault, with other parts than it was driven with: what every circuit gave then
- * is known from the inside of the drive, and is multiplied by what the parts do to it.
+ * An engine of another simulator without a fault, with other parts than it was driven with: what every circuit gave
+ * then is known from the inside of the drive, and is multiplied by what the parts do to it.
  *
  * <p>phi'/phi = sum over circuits c of (m_c + a_c s_c (f_c(parts) - f_c(driven))) / sum of m_c: m_c is the fuel of the
  * inside table, f the delivery of a carburetor drawn from the family's spread, s_c = m_c/f_c(driven) within a factor of
