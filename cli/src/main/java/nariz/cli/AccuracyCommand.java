@@ -11,6 +11,7 @@ import nariz.exam.Accuracy;
 import nariz.exam.AlteredExam;
 import nariz.exam.ComparisonStudy;
 import nariz.exam.DampersExam;
+import nariz.exam.FaultsExam;
 import nariz.exam.IdleExam;
 import nariz.exam.OpeningsExam;
 import nariz.exam.PracticeCase;
@@ -58,6 +59,10 @@ final class AccuracyCommand implements Callable<Integer> {
             description = "with --reference: put wrong parts into the sound engines there, N times each, in rounds")
     private int altered;
 
+    @Option(names = "--faults", paramLabel = "N", defaultValue = "0",
+            description = "with --reference: put faults into the sound engines there, N an engine, kinds in turn")
+    private int faults;
+
     @Option(names = "--comparisons",
             description = "compare two drives of every engine instead of analysing one")
     private boolean comparisons;
@@ -76,12 +81,14 @@ final class AccuracyCommand implements Callable<Integer> {
             err.printf("\r%3.0f %%", 100 * done);
             err.flush();
         };
-        if (altered < 0 || (altered > 0 && reference == null)) {
-            throw new ParameterException(spec.commandLine(), "found --altered " + altered
-                    + ". It wants a number of cases an engine, and --reference with the folder of the sound engines.");
-        }
-        if (altered > 0) {
-            AlteredExam.report(ReferenceDrive.all(reference), altered, first, out::println, progress);
+        number("--altered", altered);
+        number("--faults", faults);
+        if (altered > 0 || faults > 0) {
+            if (altered > 0) {
+                AlteredExam.report(ReferenceDrive.all(reference), altered, first, out::println, progress);
+            } else {
+                FaultsExam.report(ReferenceDrive.all(reference), faults, first, out::println, progress);
+            }
             err.println();
             out.flush();
             return 0;
@@ -108,6 +115,13 @@ final class AccuracyCommand implements Callable<Integer> {
         err.println();
         out.flush();
         return 0;
+    }
+
+    private void number(String option, int cases) {
+        if (cases < 0 || (cases > 0 && reference == null)) {
+            throw new ParameterException(spec.commandLine(), "found " + option + " " + cases
+                    + ". It wants a number of cases an engine, and --reference with the folder of the sound engines.");
+        }
     }
 
     private LongFunction<PracticeCase> papers() {

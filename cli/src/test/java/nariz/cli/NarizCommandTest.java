@@ -117,6 +117,8 @@ public class NarizCommandTest {
         assertThat(run("accuracy", "--altered", "3")).isEqualTo(2);
         assertThat(err.toString()).contains("found --altered 3").contains("--reference");
         assertThat(run("accuracy", "--altered", "-1")).isEqualTo(2);
+        assertThat(run("accuracy", "--faults", "3")).isEqualTo(2);
+        assertThat(err.toString()).contains("found --faults 3");
     }
 
     @Test

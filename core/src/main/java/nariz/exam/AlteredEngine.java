@@ -5,7 +5,10 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Random;
+import java.util.stream.IntStream;
+import nariz.carburetor.Ambient;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
@@ -47,13 +50,17 @@ final class AlteredEngine {
     private static final double FAR = 2.0;
     /** Share of a piston's lift below which the other simulator's tables count a moment as off idle. */
     private static final double LOW_LIFT = 0.12;
+    private static final double LEANEST = 20.0 / Units.PETROL_GAUGE_STOICH;
     /** A part does this much of what the equations say, by circuit. */
     private static final double LEAST_EFFECT = 0.75;
     private static final double MOST_EFFECT = 1.2;
 
     private final ReferenceDrive drive;
     private final long seed;
-    private final Map<Fault, Double> faults;
+    private final Optional<AlteredFault> fault;
+    private final Map<Fault, Double> leak;
+    private final double idleAir;
+    private final double largestAir;
     private final double[] does = new double[COLUMNS.length];
     private final double[] t;
     private final double[] rpm;
@@ -72,13 +79,13 @@ final class AlteredEngine {
      *
      * @param given drive without a fault
      * @param seed draws the laws that the effect of parts follows
-     * @param faults what is wrong besides, of those that change what the carburetor delivers
+     * @param fault what is wrong besides
      */
-    AlteredEngine(ReferenceDrive given, long seed, Map<Fault, Double> faults) {
+    AlteredEngine(ReferenceDrive given, long seed, Optional<AlteredFault> fault) {
         drive = given;
-        needle = !given.sheet().carburetor().family().bands().isEmpty();
+        needle = needle(given);
         this.seed = seed;
-        this.faults = Map.copyOf(faults);
+        this.fault = fault;
         Random r = new Random(seed * 31 + 11);
         for (int c = 0; c < does.length; c++) {
             does[c] = LEAST_EFFECT + (MOST_EFFECT - LEAST_EFFECT) * r.nextDouble();
@@ -94,12 +101,26 @@ final class AlteredEngine {
         regime = new Regime[t.length];
         target = new double[t.length];
         moments();
+        double[] air = column("air");
+        int[] idling = IntStream.range(0, t.length).filter(i -> regime[i] == Regime.IDLE).toArray();
+        int[] at = idling.length > 0 ? idling : new int[] {0};
+        idleAir = Arrays.stream(at).mapToDouble(i -> air[i]).average().orElse(0.0);
+        largestAir = Arrays.stream(air).max().orElse(0.0);
+        Ambient ambient = given.sheet().ambient();
+        double holes = fault.map(f -> f.holes(idleAir, ambient.pressurePa(), ambient.temperatureK(), ambient
+                .pressurePa() - vacuumPa[at[0]])).orElse(0.0);
+        leak = holes > 0 ? Map.of(Fault.VACUUM_LEAK, holes) : Map.of();
         driven = delivery(given.sheet(), Map.of());
-        healthy = rms(given.healthy(), Map.of());
+        healthy = rms(given.healthy(), false);
     }
 
     private double[] column(String name) {
         return Objects.requireNonNull(drive.inside().get(name), name);
+    }
+
+    /** Whether a needle meters the fuel as one stream. */
+    static boolean needle(ReferenceDrive d) {
+        return d.sheet().carburetor().family().bands().isPresent();
     }
 
     BuildSheet healthy() {
@@ -162,8 +183,10 @@ final class AlteredEngine {
     }
 
     /** phi with the parts over phi as driven, by row. */
-    private double[] ratio(BuildSheet parts, Map<Fault, Double> wrong) {
-        double[][] then = delivery(parts, wrong);
+    private double[] ratio(BuildSheet parts, boolean wrong) {
+        double[][] then = delivery(parts, wrong ? leak : Map.of());
+        double[] air = column("air");
+        double[] demand = new double[t.length];
         double[] out = new double[t.length];
         for (int i = 0; i < t.length; i++) {
             double was = 0.0;
@@ -173,13 +196,22 @@ final class AlteredEngine {
                 other += driven[c][i];
             }
             double is = 0.0;
+            double main = wrong && fault.isPresent() ? fault.get().main(needle, air[i] / largestAir) : 1.0;
             for (int c = 0; c < COLUMNS.length; c++) {
                 // Where one carburetor's circuit has begun and the other's has not, a quotient means nothing.
                 double scale = Math.clamp(fuel[c][i] / Math.max(1e-9, driven[c][i]), was / other / FAR, was / other
                         * FAR);
-                is += Math.max(0.0, fuel[c][i] + does[c] * scale * (then[c][i] - driven[c][i]));
+                is += (c % 2 == 1 ? main : 1.0) * Math.max(0.0, fuel[c][i] + does[c] * scale * (then[c][i]
+                        - driven[c][i]));
             }
             out[i] = is / was;
+            demand[i] = is;
+        }
+        if (wrong && fault.isPresent()) {
+            double[] comes = fault.get().supplied(t, demand);
+            for (int i = 0; i < out.length; i++) {
+                out[i] *= comes[i];
+            }
         }
         return out;
     }
@@ -191,13 +223,18 @@ final class AlteredEngine {
      * @return the drive's log with the mixture of these parts
      */
     DriveLog log(BuildSheet parts) {
-        double[] ratio = ratio(parts, faults);
+        double[] ratio = ratio(parts, true);
+        double[] air = column("air");
         DriveLog was = drive.log();
         Map<Channel, double[]> channels = new EnumMap<>(Channel.class);
         was.recorded().forEach(c -> channels.put(c, was.values(c).clone()));
         double[] time = was.timeS();
         double[] first = Objects.requireNonNull(channels.get(Channel.LAMBDA));
         double[] second = channels.get(Channel.LAMBDA_2);
+        double[] vacuum = Objects.requireNonNull(channels.get(Channel.VACUUM));
+        for (int i = 0; fault.isPresent() && i < t.length; i++) {
+            ratio[i] /= fault.get().reads(air[i] / idleAir);
+        }
         double state = ratio[0];
         int row = 0;
         for (int i = 0; i < time.length; i++) {
@@ -206,20 +243,30 @@ final class AlteredEngine {
             }
             double dt = i == 0 ? 0.0 : Math.max(0.0, time[i] - time[i - 1]);
             state += (ratio[row] - state) * (1.0 - Math.exp(-dt / LAG_S));
-            first[i] /= state;
+            first[i] = read(first[i], state);
             if (second != null) {
-                second[i] /= state;
+                second[i] = read(second[i], state);
             }
+            vacuum[i] += fault.isPresent() ? fault.get().vacuumPa(air[row] / largestAir) : 0.0;
+        }
+        if (fault.isPresent() && fault.get().kind() == Fault.FALLING_FUEL_LEVEL) {
+            // Would show it, and is not altered: nobody had a gauge on.
+            channels.remove(Channel.FUEL_PRESSURE);
         }
         return new DriveLog(was.name(), channels, was.problems(), was.problemCount());
     }
 
-    /** Root mean square of lambda/target - 1 by way of running. */
-    Map<Regime, Double> rms(BuildSheet parts) {
-        return rms(parts, faults);
+    /** What a sensor shows of a mixture richer by a factor; one that reads to 20 AFR on the petrol scale. */
+    private static double read(double lambda, double factor) {
+        return factor == 1.0 ? lambda : Math.min(Math.max(LEANEST, lambda), lambda / factor);
     }
 
-    private Map<Regime, Double> rms(BuildSheet parts, Map<Fault, Double> wrong) {
+    /** Root mean square of lambda/target - 1 by way of running. */
+    Map<Regime, Double> rms(BuildSheet parts) {
+        return rms(parts, true);
+    }
+
+    private Map<Regime, Double> rms(BuildSheet parts, boolean wrong) {
         double[] ratio = ratio(parts, wrong);
         Map<Regime, double[]> sums = new EnumMap<>(Regime.class);
         for (int i = 0; i < t.length; i++) {

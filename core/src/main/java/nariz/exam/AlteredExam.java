@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.function.Consumer;
@@ -72,9 +71,7 @@ public final class AlteredExam {
      */
     public static void report(List<ReferenceDrive> drives, int papers, long firstSeed, Consumer<String> line,
             DoubleConsumer progress) {
-        List<String> engines = drives.stream().map(ReferenceDrive::engine).distinct().sorted().toList();
-        List<ReferenceDrive> used = engines.stream().flatMap(e -> drives.stream().filter(d -> d.engine().equals(e)
-                && !d.fault()).min(Comparator.comparingInt(d -> d.keys().size())).stream()).toList();
+        List<ReferenceDrive> used = used(drives);
         int cases = papers + papers / 2;
         List<AlteredExam> all = Cases.all(firstSeed, used.size() * cases, seed -> {
             int i = (int) (seed - firstSeed);
@@ -104,6 +101,13 @@ public final class AlteredExam {
                 .toList()) + " | " + String.join(" -> ", e.answers) + " | " + e.remark() + " |"));
     }
 
+    /** Of every engine the first drive without a fault and with fewest wrong parts. */
+    static List<ReferenceDrive> used(List<ReferenceDrive> drives) {
+        List<String> engines = drives.stream().map(ReferenceDrive::engine).distinct().sorted().toList();
+        return engines.stream().flatMap(e -> drives.stream().filter(d -> d.engine().equals(e) && !d.fault()).min(
+                Comparator.comparingInt(d -> d.keys().size())).stream()).toList();
+    }
+
     private String remark() {
         if (!off) {
             return checked ? "needless check" : rounds > 0 ? "needless" : "right";
@@ -125,7 +129,7 @@ public final class AlteredExam {
     /** One or two wrong parts that leave the car out of tune, but running. */
     private static AlteredExam drawn(ReferenceDrive d, boolean first, long seed) {
         Random r = new Random(seed * 7919 + 41);
-        AlteredEngine engine = new AlteredEngine(d, seed, Map.of());
+        AlteredEngine engine = new AlteredEngine(d, seed, Optional.empty());
         int count = r.nextDouble() < SINGLE ? 1 : 2;
         List<Misfit> out = new ArrayList<>();
         for (int draw = 0; out.size() < count && draw < MOST_DRAWS; draw++) {
@@ -152,7 +156,7 @@ public final class AlteredExam {
     /** A part so little off that the car is in tune. */
     private static AlteredExam slight(ReferenceDrive d, boolean first, long seed) {
         Random r = new Random(seed * 7919 + 43);
-        AlteredEngine engine = new AlteredEngine(d, seed, Map.of());
+        AlteredEngine engine = new AlteredEngine(d, seed, Optional.empty());
         for (int draw = 0; draw < MOST_DRAWS; draw++) {
             Misfit e = PracticeCase.error(r, engine.healthy());
             if (engine.healthy().carburetor().family().stages().contains(e.side())) {

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
@@ -37,7 +38,7 @@ public class AlteredExamTest {
         ReferenceFolder.write(folder, "v01-1", true);
         drives = ReferenceDrive.all(folder);
         sound = drives.getFirst();
-        engine = new AlteredEngine(sound, 3, Map.of());
+        engine = new AlteredEngine(sound, 3, Optional.empty());
     }
 
     @Test
@@ -69,7 +70,7 @@ public class AlteredExamTest {
                 within(1e-9));
         assertThat(MeteredParts.IDLE_FEED_RESTRICTION.of(wrong.sheet().carburetor(), Stage.PRIMARY)).isEqualTo(37.0,
                 within(1e-9));
-        AlteredEngine mended = new AlteredEngine(wrong, 3, Map.of());
+        AlteredEngine mended = new AlteredEngine(wrong, 3, Optional.empty());
         assertThat(mended.tuned(wrong.healthy())).isTrue();
         assertThat(mended.rms(wrong.healthy()).get(Regime.IDLE)).isLessThan(mended.rms(wrong.sheet()).get(Regime.IDLE));
         assertThat(mended.log(wrong.sheet()).lambda()).containsExactly(wrong.log().lambda());
@@ -98,7 +99,7 @@ public class AlteredExamTest {
             inside.get("enrich")[i] = 1e-6 * log.rpm()[i];
         }
         AlteredEngine four = new AlteredEngine(new ReferenceDrive("M", "drive-m", sheet, sheet, log, "", List.of(),
-                false, Map.of(), Map.of(), Map.of(), inside), 3, Map.of());
+                false, Map.of(), Map.of(), Map.of(), inside), 3, Optional.empty());
         Part idle = sheet.carburetor().family().parts().stream().filter(p -> p.key().equals("needle-idle")).findFirst()
                 .orElseThrow();
         BuildSheet thick = idle.fit(sheet, Stage.PRIMARY, idle.of(sheet.carburetor(), Stage.PRIMARY) + 1.0);
@@ -108,7 +109,8 @@ public class AlteredExamTest {
 
     @Test
     public void leakLeansTheIdleMost() {
-        DriveLog log = new AlteredEngine(sound, 3, Map.of(Fault.VACUUM_LEAK, 0.5)).log(sound.sheet());
+        AlteredFault leak = new AlteredFault(Fault.VACUUM_LEAK, 0.12, 0.0);
+        DriveLog log = new AlteredEngine(sound, 3, Optional.of(leak)).log(sound.sheet());
         assertThat(richer(log, 55e3, 70e3)).isLessThan(-0.03);
         assertThat(richer(log, 0.0, 4e3)).isCloseTo(0.0, within(0.02));
     }

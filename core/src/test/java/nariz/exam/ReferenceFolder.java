@@ -76,10 +76,11 @@ final class ReferenceFolder {
                 ? "{\"part\": \"pri_ifr\", \"healthy\": 34, \"fitted\": 37}" : "", off, off.replace("-", "")));
     }
 
-    /** Air in proportion to speed and pressure: only its quotient with the fuel counts. */
+    /** Air as the model has it, by which leaks are measured. */
     private static String inside(BuildSheet sheet, SimulatedDrive d, int i) {
         DriveLog log = d.log();
-        double air = 1e-7 * log.rpm()[i] * (sheet.ambient().pressurePa() - log.vacuumPa()[i]) / 1e2;
+        double air = sheet.carburetor().family().model(sheet).airKgPerS(Math.max(300.0, log.rpm()[i]), sheet.ambient()
+                .pressurePa() - log.vacuumPa()[i]);
         double perPhi = air / sheet.fuel().stoichAfr();
         double[] fuel = new double[5];
         for (Circuit c : sheet.carburetor().family().circuits()) {
