@@ -456,10 +456,14 @@ final class CausePosterior {
                 message("hypotheses.the-readings-lie-within"), message("hypotheses.no-check-needed")));
         out.add(new Hypothesis(Hypothesis.CALIBRATION, message("hypotheses.fuel-parts"), partsProbability,
                 message("hypotheses.the-error-follows-the"), message("hypotheses.change-the-part-drive")));
+        Map<String, Double> together = new LinkedHashMap<>();
         for (int i = 0; i < faults.size(); i++) {
-            FaultSignature f = faults.get(i);
-            out.add(new Hypothesis(f.cause(), f.label(), faultProbability[i], f.evidence(), f.check()));
+            together.merge(faults.get(i).cause(), faultProbability[i], Double::sum);
         }
+        together.forEach((cause, p) -> {
+            FaultSignature f = faults.stream().filter(x -> x.cause().equals(cause)).findFirst().orElseThrow();
+            out.add(new Hypothesis(cause, f.label(), p, f.evidence(), f.check()));
+        });
         if (sheetProbability > 0.0) {
             out.add(new Hypothesis(Hypothesis.WRONG_SHEET, message("hypotheses.build-sheet-that-cannot"),
                     sheetProbability, message("hypotheses.a-circuit-delivers-what"),

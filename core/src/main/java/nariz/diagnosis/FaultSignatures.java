@@ -2,6 +2,7 @@ package nariz.diagnosis;
 
 import static nariz.text.Message.message;
 
+import java.util.ArrayList;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Cell;
@@ -21,6 +22,11 @@ import nariz.units.Units;
  */
 final class FaultSignatures {
     private static final double LEAK_M2 = 3e-6;
+    /** Every tenth car has a leak into the manifold, and every tenth one into the exhaust. */
+    private static final double LEAKS = 0.1;
+    /** What a leak into the exhaust of size 1 reads at idle, and with which power of the airflow that fades. */
+    private static final double EXHAUST_READS = 0.05;
+    private static final double[] FADES = {1.0, 1.5, 2.0};
     private static final double PLATES_RAD = 1.5 * Units.DEG;
     private static final double STARVES_PER_S = 0.02;
     private static final double MISSES = 0.05;
@@ -30,8 +36,7 @@ final class FaultSignatures {
     private static final double STRONGEST = 14.0;
     private static final double USUAL_RUNAWAY = 0.07;
     private static final double PER_RUNAWAY = 60.0;
-    /** What 1 kPa of an air cleaner's drop at the largest airflow does to phi there, and the doubt about it. */
-    private static final double CLEANER_PER_KPA = 0.035;
+    /** Doubt about what an air cleaner's drop does to phi. */
     private static final double CLEANER_DOUBT = 0.5;
     /** Drop beyond a clean one's that is common for one that needs a new element, kPa. */
     private static final double CLEANER_DROP_KPA = 2.5;
@@ -76,14 +81,10 @@ final class FaultSignatures {
 
     private List<FaultSignature> all() {
         int m = cells.size();
-        double idleAir = cells.stream().mapToDouble(Cell::airKgPerS).min().orElse(1);
-        double[] exhaust = new double[m];
         double[] offset = new double[m];
         double[] starving = new double[m];
         double[] misses = new double[m];
         for (int i = 0; i < m; i++) {
-            double a = cells.get(i).airKgPerS();
-            exhaust[i] = -0.05 * (idleAir / a) * (idleAir / a);
             offset[i] = 0.035;
             starving[i] = -STARVES_PER_S * trend.meanDrinkingS(i);
             misses[i] = -MISSES;
@@ -93,11 +94,14 @@ final class FaultSignatures {
         double dropSd = 1e-3 * wide.sdPa();
         double spikes = Math.clamp(PER_SPIKE * 100.0 * (observation.spikeShare() - USUAL_SPIKES), -STRONGEST,
                 STRONGEST);
-        return List.of(
-                leak(Hypothesis.VACUUM_LEAK, 0.06, FaultShapes.leak(sheet, cells, LEAK_M2), true,
-                        "vacuum-leak", "lean-at-idle-less", "with-the-engine-idling"),
-                leak(Hypothesis.EXHAUST_LEAK, 0.05, exhaust, false,
-                        "exhaust-leak-ahead-of", "lean-only-where-little", "with-a-cold-engine"),
+        List<FaultSignature> out = new ArrayList<>();
+        out.add(leak(Hypothesis.VACUUM_LEAK, LEAKS, FaultShapes.leak(sheet, cells, LEAK_M2), true,
+                "vacuum-leak", "lean-at-idle-less", "with-the-engine-idling"));
+        for (double fades : FADES) {
+            out.add(leak(Hypothesis.EXHAUST_LEAK, LEAKS / FADES.length, exhaust(fades), false,
+                    "exhaust-leak-ahead-of", "lean-only-where-little", "with-a-cold-engine"));
+        }
+        out.addAll(List.of(
                 new FaultSignature("sensor-offset", message("hypotheses.sensor-offset-or-wrong"), 0.007, 1.0, offset,
                         true, false, 0.0, Double.POSITIVE_INFINITY, 0.0, MISLEADS, LOOK,
                         message("hypotheses.the-same-error-everywhere"), message("hypotheses.run-the-sensor-in")),
@@ -116,9 +120,19 @@ final class FaultSignatures {
                         message("hypotheses.error-everywhere-largest-where"),
                         message("hypotheses.check-the-fuel-level")),
                 new FaultSignature("air-cleaner", message("hypotheses.air-cleaner-restriction"), 0.04, 2.0,
-                        FaultShapes.airCleaner(sheet, cells, CLEANER_PER_KPA), false, true, drop,
+                        FaultShapes.airCleaner(sheet, cells), false, true, drop,
                         Math.hypot(dropSd, CLEANER_DOUBT * drop), cleanerMark(read, dropSd), MISLEADS, LOOK,
-                        cleanerEvidence(), message("hypotheses.repeat-one-full-load")));
+                        cleanerEvidence(), message("hypotheses.repeat-one-full-load"))));
+        return out;
+    }
+
+    /**
+     * What a leak into the exhaust reads: with a power of 1 it draws the same air at any speed, with more the pressure
+     * of more gas shuts it. Which holds depends on where it is; all are weighed.
+     */
+    private double[] exhaust(double fades) {
+        double idleAir = cells.stream().mapToDouble(Cell::airKgPerS).min().orElse(1);
+        return cells.stream().mapToDouble(c -> -EXHAUST_READS * Math.pow(idleAir / c.airKgPerS(), fades)).toArray();
     }
 
     /** What speaks for a restricted air cleaner: vacuum that is left wide open, where that was read. */

@@ -13,6 +13,8 @@ public final class FaultShapes {
     /** Drop at the largest airflow of a drive that the shape is worked out at, Pa. */
     private static final double CLEANER_PA = 1000.0;
     private static final double CLEANER_POWER = 1.8;
+    /** Cells from this share of the largest airflow on say what the drop does there. */
+    private static final double TOP = 0.8;
     private static final double GRAVITY = 9.81;
 
     private FaultShapes() {
@@ -68,16 +70,17 @@ public final class FaultShapes {
      *
      * @param sheet parts
      * @param cells where
-     * @param most relative change of phi where it is largest
-     * @return relative change of phi, 0 or more
+     * @return relative change of phi for a drop of 1 kPa at the largest airflow, 0 or more
      */
-    public static double[] airCleaner(BuildSheet sheet, List<Cell> cells, double most) {
+    public static double[] airCleaner(BuildSheet sheet, List<Cell> cells) {
         double air = cells.stream().mapToDouble(Cell::airKgPerS).max().orElse(1.0);
         Family family = sheet.carburetor().family();
         DeliveryModel open = family.model(sheet);
         Delivery flow = open.newDelivery();
         double[] out = new double[cells.size()];
         double largest = 1e-9;
+        double top = 0.0;
+        double atTop = 0.0;
         for (int i = 0; i < out.length; i++) {
             Cell c = cells.get(i);
             open.evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
@@ -86,7 +89,12 @@ public final class FaultShapes {
             family.model(sheet, head, family.standard()).evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
             out[i] = flow.total() / was - 1.0;
             largest = Math.max(largest, out[i]);
+            if (c.airKgPerS() > TOP * air) {
+                top += out[i];
+                atTop++;
+            }
         }
+        double most = top / atTop;
         for (int i = 0; i < out.length; i++) {
             out[i] = 0.5 * most * (out[i] / largest + cells.get(i).airKgPerS() / air);
         }

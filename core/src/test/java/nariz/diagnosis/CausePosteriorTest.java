@@ -73,6 +73,16 @@ public class CausePosteriorTest {
         assertThat(after.getFirst().to()).isBetween(fitted - 0.2, fitted + 0.1);
     }
 
+    /** Three ways in which it may fade with the airflow are weighed, and one cause is named. */
+    @Test
+    public void leakIntoTheExhaustIsOneCauseHoweverItFades() {
+        Weighed w = Weighed.of(SOUND, Map.of(Fault.EXHAUST_LEAK, 2.0), 5);
+        assertThat(w.posterior().causes()).extracting(Hypothesis::cause).doesNotHaveDuplicates();
+        double each = w.posterior().explanations().stream().filter(e -> e.fault().filter(f -> f.cause().equals(
+                Hypothesis.EXHAUST_LEAK)).isPresent()).mapToDouble(CausePosterior.Explanation::probability).sum();
+        assertThat(w.probability(Hypothesis.EXHAUST_LEAK)).isEqualTo(each, within(1e-9)).isGreaterThan(0.15);
+    }
+
     @Test
     public void explanationsAndTheSheetShareOutAllOfTheProbability() {
         Weighed w = Weighed.of(DemoDrive.sheet(), Map.of(), 5);

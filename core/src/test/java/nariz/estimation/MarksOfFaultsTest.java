@@ -3,13 +3,16 @@ package nariz.estimation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
+import nariz.family.stackjet.StackJet;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
+import nariz.sim.Demo;
 import nariz.sim.DemoDrive;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
@@ -34,6 +37,28 @@ public class MarksOfFaultsTest {
         // Strength 1 takes 2.5 kPa at the airflow of 85 % of the redline, a little beyond what the drive reaches.
         assertThat(foul.dropPa() - clean.dropPa()).isBetween(1500.0, 2900.0);
         assertThat(Math.abs(clean.dropPa())).isLessThan(2.0 * clean.sdPa() + 700.0);
+    }
+
+    @Test
+    public void kilopascalBeforeAPistonRichensItsTopByAQuarterAndAVenturisByAFewPerCent() {
+        double[] four = FaultShapes.airCleaner(SHEET, drive(Map.of()).cells());
+        assertThat(Arrays.stream(four).max().orElseThrow()).isBetween(0.005, 0.06);
+        BuildSheet needles = Demo.SMALL_FOUR.sheet();
+        List<Cell> cells = Observation.of(Demo.SMALL_FOUR.drive().log(), needles, () -> false).cells();
+        double[] two = FaultShapes.airCleaner(needles, cells);
+        // sqrt(1 + 1 kPa/2 kPa) at the largest airflow, hardly anything at idle.
+        assertThat(Arrays.stream(two).max().orElseThrow()).isBetween(0.1, 0.35);
+        assertThat(two[IntStream.range(0, two.length).filter(i -> cells.get(i).idle()).findFirst().orElseThrow()])
+                .isLessThan(0.03);
+    }
+
+    /** What a gauge makes of pulses, and of a piston, the model does not know well. */
+    @Test
+    public void vacuumWideOpenSaysLessWhereTheCarburetorsOwnLossIsUncertain() {
+        BuildSheet needles = Demo.SMALL_FOUR.sheet();
+        WideOpen w = WideOpen.of(Observation.of(Demo.SMALL_FOUR.drive().log(), needles, () -> false));
+        assertThat(w.sdPa()).isGreaterThan(WideOpen.of(drive(Map.of())).sdPa());
+        assertThat(new StackJet().wideOpenDoubt()).isGreaterThan(SHEET.carburetor().family().wideOpenDoubt());
     }
 
     @Test
