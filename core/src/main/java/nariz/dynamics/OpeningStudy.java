@@ -10,13 +10,16 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
+import java.util.function.DoubleUnaryOperator;
 import java.util.function.IntToDoubleFunction;
 import java.util.stream.IntStream;
 import nariz.carburetor.Family;
 import nariz.carburetor.Ladder;
+import nariz.estimation.Estimate;
 import nariz.estimation.Observation;
 import nariz.text.Message;
 
@@ -39,6 +42,8 @@ public final class OpeningStudy {
     static final double FREE_RICH = 0.15;
     /** Area that is felt as a hesitation, lambda s; judgement. */
     static final double FELT = 0.06;
+    /** How far what the model has of an area is off besides, as a share: from drives whose inside is known. */
+    private static final double MODEL_SD = 0.35;
     private static final double RICH_WEIGHT = 0.25;
     private static final double JUDGED_S = 1.3;
     /** Fewer openings than this say nothing about a pump. */
@@ -266,6 +271,30 @@ public final class OpeningStudy {
                 : stabs(o, settled, tipIns).size();
     }
 
+    /**
+     * Mean lean area of a drive's openings where what burns is known: {@link Finding#lean} for the model's own.
+     *
+     * @param o drive
+     * @param settled settled phi at a sample's state
+     * @param tipIns its openings
+     * @param lambda lambda in the cylinders by time, s
+     * @return lambda s an opening; empty where fewer than {@link #FEWEST} were read
+     */
+    public static OptionalDouble lean(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns,
+            DoubleUnaryOperator lambda) {
+        List<Stab> stabs = stabs(o, settled, tipIns);
+        double[] area = new double[2];
+        for (Stab stab : stabs) {
+            float[] burnt = new float[Stab.STEPS];
+            for (int k = 0; k < burnt.length; k++) {
+                burnt[k] = (float) (stab.air()[k] / lambda.applyAsDouble(stab.event().atS() - Stab.BEFORE_S
+                        + k * Stab.STEP_S));
+            }
+            add(stab, burnt, area);
+        }
+        return stabs.size() < FEWEST ? OptionalDouble.empty() : OptionalDouble.of(area[0] / stabs.size());
+    }
+
     /** The opening in which the two likeliest causes differ most. */
     private static Optional<TipIn> tells(List<Stab> stabs, Enricher e, Map<Cause, Double> causes,
             Map<Cause, Integer> leading) {
@@ -338,6 +367,7 @@ public final class OpeningStudy {
         }
     }
 
+    /** Mean of an area over the explanations, and its 90 % interval, the model's own error in it. */
     private static double[] interval(double[] v, Enricher e) {
         List<Integer> order = new ArrayList<>();
         double mean = 0.0;
@@ -355,6 +385,8 @@ public final class OpeningStudy {
             low = before < 0.05 && sum >= 0.05 ? v[p] : low;
             high = before < 0.95 && sum >= 0.95 ? v[p] : high;
         }
-        return new double[] {mean, low, high};
+        double model = Estimate.Z90 * MODEL_SD * mean;
+        return new double[] {mean, Math.max(0.0, mean - Math.hypot(mean - low, model)), mean + Math.hypot(high - mean,
+                model)};
     }
 }

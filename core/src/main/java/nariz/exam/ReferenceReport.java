@@ -5,6 +5,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import nariz.carburetor.Circuit;
@@ -17,6 +19,7 @@ import nariz.diagnosis.Regime;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
+import nariz.dynamics.OpeningStudy;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
 import nariz.estimation.Observation;
@@ -39,6 +42,7 @@ public final class ReferenceReport {
         List<Analysis> all = drives.stream().map(d -> Analysis.of(d.sheet(), d.log(), Strategy.BALANCED)).toList();
         if (drives.stream().anyMatch(d -> !d.healthyRms().isEmpty())) {
             halves(drives, all, line);
+            openings(drives, all, line);
             return;
         }
         line.accept("| drive | hidden | answer |");
@@ -68,6 +72,37 @@ public final class ReferenceReport {
         for (int i = 0; i < drives.size(); i++) {
             line.accept(errors(drives.get(i), all.get(i).advice()));
         }
+        line.accept("");
+        openings(drives, all, line);
+    }
+
+    /** What burns when the throttle opens, as the model has it and truly. */
+    private static void openings(List<ReferenceDrive> drives, List<Analysis> answers, Consumer<String> line) {
+        line.accept("| drive | openings | lean area an opening, lambda s: modelled | true |");
+        line.accept("|---|---|---|---|");
+        int n = 0;
+        int held = 0;
+        double sum = 0.0;
+        double square = 0.0;
+        for (int i = 0; i < drives.size(); i++) {
+            Analysis a = answers.get(i);
+            Optional<OpeningStudy.Finding> found = a.advice().pump();
+            OptionalDouble truly = OpeningStudy.lean(a.observation(), a.whatIf()::phi, a.tipIns(),
+                    drives.get(i)::lambda);
+            if (found.isPresent() && truly.isPresent()) {
+                double[] lean = found.get().lean();
+                double off = lean[0] - truly.getAsDouble();
+                n++;
+                held += truly.getAsDouble() >= lean[1] && truly.getAsDouble() <= lean[2] ? 1 : 0;
+                sum += off;
+                square += off * off;
+                line.accept(String.format(Locale.ROOT, "| %s | %d | %.3f (%.3f to %.3f) | %.3f |", drives.get(i).name(),
+                        found.get().openings(), lean[0], lean[1], lean[2], truly.getAsDouble()));
+            }
+        }
+        line.accept("");
+        line.accept(String.format(Locale.ROOT, "Modelled less true, lambda s: %+.3f in the mean, %.3f rms; 90 %% "
+                + "intervals hold %d of %d.", sum / Math.max(1, n), Math.sqrt(square / Math.max(1, n)), held, n));
     }
 
     /** The first half of the engines by name, then the second. */

@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.concurrent.CancellationException;
 import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
@@ -66,6 +67,23 @@ public class OpeningStudyTest {
 
     private static Optional<OpeningStudy.Finding> study(Analysis a) {
         return OpeningStudy.of(a.observation(), a.whatIf()::phi, a.tipIns(), false, () -> false);
+    }
+
+    /** What is known to burn is measured as what is modelled is, and the interval counts the model's own error. */
+    @Test
+    public void leanAreaOfAKnownMixtureIsMeasuredOverWhatIsSettledAndFelt() {
+        Analysis a = driven(right(), 0.0, 3);
+        OptionalDouble rich = OpeningStudy.lean(a.observation(), a.whatIf()::phi, a.tipIns(), t -> 0.9);
+        assertThat(rich.orElseThrow()).isZero();
+        // 1.3 s at the most at lambda 1.4, where nothing settles leaner than 1.1.
+        double lean = OpeningStudy.lean(a.observation(), a.whatIf()::phi, a.tipIns(), t -> 1.4).orElseThrow();
+        double leaner = OpeningStudy.lean(a.observation(), a.whatIf()::phi, a.tipIns(), t -> 1.5).orElseThrow();
+        assertThat(lean).isBetween(0.3, 0.9);
+        assertThat(leaner - lean).isBetween(0.05, 0.16);
+        assertThat(OpeningStudy.lean(a.observation(), a.whatIf()::phi, a.tipIns().subList(0, 2), t -> 1.4)).isEmpty();
+        double[] modelled = study(a).orElseThrow().lean();
+        assertThat(modelled[1]).isLessThanOrEqualTo(modelled[0] * (1.0 - 1.6 * 0.35));
+        assertThat(modelled[2]).isGreaterThanOrEqualTo(modelled[0] * (1.0 + 1.6 * 0.35));
     }
 
     private static double chance(OpeningStudy.Finding f, OpeningStudy.Cause c) {

@@ -60,6 +60,8 @@ public class AccuracyTest {
                 .anyMatch(l -> l.startsWith("| fuel parts for a sound engine | 0 of 1"))
                 .anyMatch(l -> l.startsWith("| engines out of tune: right circuit in the first answer | ")
                         && l.endsWith(" of 1 |"))
-                .anyMatch(l -> l.startsWith("| v02-1 | pri_ifr 37 for 34 | "));
+                .anyMatch(l -> l.startsWith("| v02-1 | pri_ifr 37 for 34 | "))
+                .anyMatch(l -> l.matches("\\| v01-0 \\| \\d+ \\| 0\\.\\d+ \\(.* to .*\\) \\| 0\\.\\d+ \\|"));
+        assertThat(lines.getLast()).contains("intervals hold ").endsWith(" of 1.");
     }
 }
