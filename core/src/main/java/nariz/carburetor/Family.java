@@ -149,16 +149,6 @@ public interface Family {
      */
     List<Ladder> ladders(BuildSheet sheet);
 
-    /**
-     * How well the carburetor's own loss of pressure with the throttle wide open is known: large where air comes in
-     * pulses, which a gauge averages in its own way, and where a piston's weight and spring set it.
-     *
-     * @return standard deviation as a share of what the model gives
-     */
-    default double wideOpenDoubt() {
-        return 0.3;
-    }
-
     /** {@return how far off its setting a fuel level usually is where it is wrong, m: less where it stands high} */
     default double levelErrorM() {
         return 2e-3;

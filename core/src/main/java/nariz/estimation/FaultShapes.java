@@ -13,6 +13,8 @@ public final class FaultShapes {
     /** Drop at the largest airflow of a drive that the shape is worked out at, Pa. */
     private static final double CLEANER_PA = 1000.0;
     private static final double CLEANER_POWER = 1.8;
+    /** Least that drives with a cleaner in need of a new element show for 1 kPa at the largest airflow. */
+    private static final double PER_KPA = 0.035;
     /** Cells from this share of the largest airflow on say what the drop does there. */
     private static final double TOP = 0.8;
     private static final double GRAVITY = 9.81;
@@ -94,7 +96,7 @@ public final class FaultShapes {
                 atTop++;
             }
         }
-        double most = top / atTop;
+        double most = Math.max(PER_KPA, top / atTop);
         for (int i = 0; i < out.length; i++) {
             out[i] = 0.5 * most * (out[i] / largest + cells.get(i).airKgPerS() / air);
         }

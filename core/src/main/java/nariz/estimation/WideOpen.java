@@ -19,6 +19,8 @@ import nariz.units.Units;
 public final class WideOpen {
     private static final double USUAL_PA = 0.22 * Units.INHG;
     private static final double USUAL_SD_PA = 0.15 * Units.INHG;
+    /** The model's own loss is good to this share. */
+    private static final double OWN_SHARE = 0.3;
     private static final double WIDE = 0.95;
     /** Without a throttle channel: no more vacuum than this share of the air's pressure, and much air. */
     private static final double LITTLE = 0.08;
@@ -68,8 +70,9 @@ public final class WideOpen {
         }
         // Nobody says that the throttle was wide open: where it was, vacuum is least.
         double drop = throttled ? sum / weight : least;
-        double ownSdPa = sheet.carburetor().family().wideOpenDoubt() * own / weight;
-        return new WideOpen(drop - USUAL_PA, Math.hypot(USUAL_SD_PA, ownSdPa));
+        double beyond = drop - USUAL_PA;
+        // No cleaner gives pressure: what reads below none says by how much the model's loss is not this car's.
+        return new WideOpen(beyond, Math.max(-beyond, Math.hypot(USUAL_SD_PA, OWN_SHARE * own / weight)));
     }
 
     /** Vacuum under which even open plates pass less than this air, Pa. */

@@ -50,6 +50,9 @@ public final class EngineSimulator {
     private static final double SHIFT_S = 0.4;
     /** What strength 1 of an air cleaner in need of a new element adds to its drop at the largest airflow. */
     private static final double FOUL_PA = 2500;
+    /** The same before a piston, which is asked for less air; it adds to what draws the fuel there, this much, Pa. */
+    private static final double SMALL_FOUL_PA = 800;
+    private static final double PISTON_PA = 2000;
     /** Share of the fuel that a stranger's slow film takes up, and its time. */
     private static final double SLOW_FILM = 0.04;
     private static final double SLOW_FILM_S = 8.0;
@@ -225,13 +228,16 @@ public final class EngineSimulator {
 
     /** What the air cleaner takes of the pressure ahead of the carburetor, Pa. */
     private double cleanerPa(double airKgPerS) {
-        return FOUL_PA * fault(Fault.AIR_CLEANER) * Math.pow(airKgPerS / largestAir, 1.7);
+        double most = model.piston().isPresent() ? SMALL_FOUL_PA : FOUL_PA;
+        return most * fault(Fault.AIR_CLEANER) * Math.pow(airKgPerS / largestAir, 1.7);
     }
 
     /** Factor on a circuit that no equation of the estimator's has. */
     private double strays(Circuit c, double airKgPerS) {
         double share = airKgPerS / largestAir;
-        return quirks.circuit(c, share) * (1.0 + 0.09 * fault(Fault.AIR_CLEANER) * Math.pow(share, 1.4));
+        double fouls = model.piston().isPresent() ? Math.sqrt(1.0 + cleanerPa(airKgPerS) / PISTON_PA)
+                : 1.0 + 0.09 * fault(Fault.AIR_CLEANER) * Math.pow(share, 1.4);
+        return quirks.circuit(c, share) * fouls;
     }
 
     /**

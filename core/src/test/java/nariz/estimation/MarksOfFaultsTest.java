@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
-import nariz.family.stackjet.StackJet;
+import nariz.carburetor.BuildSheetReader;
 import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.Demo;
@@ -52,13 +52,16 @@ public class MarksOfFaultsTest {
                 .isLessThan(0.03);
     }
 
-    /** What a gauge makes of pulses, and of a piston, the model does not know well. */
+    /** On a sheet with small venturis the model takes more pressure than the engine shows to be lost. */
     @Test
-    public void vacuumWideOpenSaysLessWhereTheCarburetorsOwnLossIsUncertain() {
-        BuildSheet needles = Demo.SMALL_FOUR.sheet();
-        WideOpen w = WideOpen.of(Observation.of(Demo.SMALL_FOUR.drive().log(), needles, () -> false));
-        assertThat(w.sdPa()).isGreaterThan(WideOpen.of(drive(Map.of())).sdPa());
-        assertThat(new StackJet().wideOpenDoubt()).isGreaterThan(SHEET.carburetor().family().wideOpenDoubt());
+    public void vacuumBelowTheCarburetorsOwnLossSaysNoMoreThanItIsOff() {
+        DriveLog log = new EngineSimulator(SHEET, DemoDrive.SEED, Map.of(), 5).drive(DriveScript.twelveMinutes(), 20,
+                "drive").log();
+        BuildSheet small = BuildSheetReader.parse("small.json", DemoDrive.sheetJson().replaceAll(
+                "\"venturi\": \"[0-9.]+ mm\"", "\"venturi\": \"24 mm\""));
+        WideOpen w = WideOpen.of(Observation.of(log, small, () -> false));
+        assertThat(w.dropPa()).isLessThan(-1000.0);
+        assertThat(w.sdPa()).isGreaterThanOrEqualTo(-w.dropPa());
     }
 
     @Test

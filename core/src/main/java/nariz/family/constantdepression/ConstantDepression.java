@@ -164,11 +164,6 @@ public final class ConstantDepression extends AbstractFamily {
     }
 
     @Override
-    public double wideOpenDoubt() {
-        return 0.5;
-    }
-
-    @Override
     public double levelErrorM() {
         return 1e-3;
     }

@@ -8,10 +8,4 @@ public final class StackJet extends JettedFamily {
     public StackJet() {
         super("stack-jet", new Build(4, 1, 3, false, false, false));
     }
-
-    /** A barrel that feeds one cylinder draws for a quarter of the time. */
-    @Override
-    public double wideOpenDoubt() {
-        return 0.9;
-    }
 }
