@@ -48,8 +48,8 @@ import nariz.text.Language;
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
  * in the other colours, width and height in px and {@code swapped}, which exchanges day and night, or
- * {@code contrast}; further words are
- * the names of the only pictures wanted.
+ * {@code contrast}, and preferences as the file of them has them ({@code language=es}, {@code mixture=AFR}); further
+ * words are the names of the only pictures wanted.
  */
 public final class ShotsApplication extends Application {
     private static final int MOVES = 13;
@@ -260,7 +260,7 @@ public final class ShotsApplication extends Application {
         live(window, scene, session);
         todo.add(new Shot("", session.open()::demo));
         todo.add(new Shot("spanish", () -> window.speak(Language.SPANISH)));
-        List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast")).toList();
+        List<String> only = args.stream().skip(1).filter(a -> !a.matches("[0-9]+|swapped|contrast|.*=.*")).toList();
         dropUnwanted(only);
         new Taker(session, scene, folder).start();
     }
@@ -295,8 +295,12 @@ public final class ShotsApplication extends Application {
     }
 
     private static Settings liked(List<String> args) throws IOException {
-        return args.contains("contrast") ? Settings.of(Files.writeString(Files.createTempDirectory("nariz").resolve(
-                "window.properties"), "contrast = true\ntoured = true\n")) : Settings.none();
+        List<String> liked = new ArrayList<>(args.stream().filter(a -> a.contains("=")).toList());
+        if (args.contains("contrast")) {
+            liked.add("contrast=true");
+        }
+        return liked.isEmpty() ? Settings.none() : Settings.of(Files.writeString(Files.createTempDirectory("nariz")
+                .resolve("window.properties"), "toured=true\n" + String.join("\n", liked) + "\n"));
     }
 
     /** What comes after the last picture wanted need not be arranged. */
