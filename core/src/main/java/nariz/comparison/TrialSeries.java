@@ -25,6 +25,7 @@ import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Regime;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Verdict;
+import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.TipIn;
 import nariz.dynamics.TipIns;
 import nariz.estimation.Cell;
@@ -38,8 +39,9 @@ import org.jspecify.annotations.Nullable;
  * <p>Every drive is compared with the first ({@link RunComparison}). Counted are the places of the first drive that
  * found their like in all others, with its targets: the error of drive k there is (1 + e_1) exp(d_k) - 1. The score is
  * the mean over ways of running of (rms/tolerance)²; its standard deviation follows from those of the differences.
- * Parts of the pump do nothing to steady running: their score is the mean of what tip-ins from closed throttle read
- * lean, over the {@link TipIns#FELT} that is felt, squared.
+ * Parts of the pump do nothing to steady running: their score is what an opening hesitates in the cylinders
+ * ({@link OpeningStudy.Finding#hesitates}), which readings behind a sensor's lag hardly show; where the pump of one of
+ * the drives is not judged yet, what those from closed throttle read ({@link TipIn#hesitates}), squared.
  *
  * @param part part that was tried
  * @param stage its stage
@@ -209,7 +211,7 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
             }
             double size = rounded(part.of(drives.get(k).analysis().observation().sheet().carburetor(), stage));
             if (part.role().pump()) {
-                double[] tipIns = tipIns(drives.get(k).analysis());
+                double[] tipIns = openings(drives.get(k).analysis());
                 return new Trial(drives.get(k).name(), size, errors, tipIns[0], tipIns[1]);
             }
             return new Trial(drives.get(k).name(), size, errors, score, Math.sqrt(variance));
@@ -230,19 +232,21 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
                     - d.low()) / (2.0 * Z90)).findFirst().orElse(TipIns.FELT);
         }
 
-        private static double[] tipIns(Analysis a) {
-            double[] lean = a.tipIns().stream().filter(TipIn::fromClosed).mapToDouble(TipIn::leanest).toArray();
-            if (lean.length == 0) {
+        private double[] openings(Analysis a) {
+            if (drives.stream().allMatch(d -> d.analysis().advice().pump().isPresent())) {
+                return a.advice().pump().orElseThrow().hesitates();
+            }
+            double[] each = a.tipIns().stream().filter(TipIn::fromClosed).mapToDouble(TipIn::hesitates).toArray();
+            if (each.length == 0) {
                 throw problem("problem.no-openings", "problem.open-the-throttle");
             }
-            double mean = Arrays.stream(lean).average().orElse(Double.NaN);
+            double mean = Arrays.stream(each).average().orElse(Double.NaN);
             double squares = 0.0;
-            for (double l : lean) {
-                squares += (l - mean) * (l - mean);
+            for (double h : each) {
+                squares += (h - mean) * (h - mean);
             }
-            double sd = lean.length < 2 ? TipIns.FELT : Math.sqrt(squares / (lean.length - 1) / lean.length);
-            double score = mean / TipIns.FELT * (mean / TipIns.FELT);
-            return new double[] {score, 2.0 * mean / TipIns.FELT * sd / TipIns.FELT};
+            double sd = each.length < 2 ? 1.0 : Math.sqrt(squares / (each.length - 1) / each.length);
+            return new double[] {mean * mean, 2.0 * mean * sd};
         }
 
         /** Among the sizes on the ladder the one that the best drive's carburetor promises most for. */
@@ -250,7 +254,12 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
             Analysis a = drives.get(trials.indexOf(best)).analysis();
             BuildSheet sheet = a.observation().sheet();
             Optional<Ladder> ladder = ladder(sheet, part, stage);
-            if (ladder.isEmpty() || part.role().pump() || part.role().second()
+            if (part.role().pump()) {
+                return a.advice().pump().flatMap(OpeningStudy.Finding::change).filter(c -> c.ladder().part().equals(part)
+                        && c.ladder().stage() == stage).map(c -> rounded(c.to())).filter(to -> trials.stream().noneMatch(
+                        t -> t.size() == to));
+            }
+            if (ladder.isEmpty() || part.role().second()
                     || part.role() == Part.Role.IDLE_BYPASS) {
                 return Optional.empty();
             }

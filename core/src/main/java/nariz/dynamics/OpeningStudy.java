@@ -100,6 +100,7 @@ public final class OpeningStudy {
      * @param change the best change, or empty
      * @param lean mean area of lean excess today as the model has it, lambda s, with its 90 % interval
      * @param leanAfter the same with the change
+     * @param hesitates mean loss of an opening today, lean and rich, and its standard deviation: 1 is just felt
      * @param others further events in which the change shows: gentle openings for a pump, closings for a damper
      * @param curve mean excess of lambda over settled after an opening as the likeliest explanation has it, share,
      *     every {@link #CURVE_S} s from the beginning; and the same with the change; shared, not copied
@@ -107,7 +108,7 @@ public final class OpeningStudy {
      * @param tells the opening whose like would tell the two likeliest causes apart best; empty where one is clear
      */
     public record Finding(int openings, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
-            double[] leanAfter, Others others, float[][] curve, double hidden, Optional<TipIn> tells) {
+            double[] leanAfter, double[] hesitates, Others others, float[][] curve, double hidden, Optional<TipIn> tells) {
         /** Steps of the curves, s. */
         public static final double CURVE_S = 0.05;
 
@@ -207,6 +208,7 @@ public final class OpeningStudy {
         double[] expected = new double[choices.size()];
         Map<Cause, Double> causes = new EnumMap<>(Cause.class);
         double[][] lean = new double[choices.size()][e.explanations()];
+        double square = 0.0;
         List<Stab> others = e.others();
         OptionalInt sound = e.soundOthers();
         double[] ofOthers = new double[choices.size()];
@@ -226,6 +228,7 @@ public final class OpeningStudy {
                 lean[c][p] = a[0];
                 ofOthers[c] += e.weight(p) * further.get(c)[0];
                 expected[c] += e.weight(p) * loss;
+                square += c == 0 ? e.weight(p) * loss * loss : 0.0;
                 if (loss + choices.get(c).cost() < least) {
                     least = loss + choices.get(c).cost();
                     best = choices.get(c).cause();
@@ -245,7 +248,8 @@ public final class OpeningStudy {
         // Sound is the null: nothing is done for a cause that is less likely than none.
         best = causes.getOrDefault(Cause.SOUND, 0.0) > NULL || sticks(causes) ? 0 : best;
         return new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], e), interval(lean[best], e),
-                new Others(others.size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
+                new double[] {expected[0], Math.hypot(Math.sqrt(Math.max(0.0, square - expected[0] * expected[0])),
+                        MODEL_SD * expected[0])}, new Others(others.size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
                         / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes, leading));
     }
 

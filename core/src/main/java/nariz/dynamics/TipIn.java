@@ -26,6 +26,9 @@ import nariz.log.DriveLog;
 public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, double toVacuumPa, double opened,
         boolean fromClosed, double readFromS,
         double readToS, double leanest, double felt, double richest, double heavy, double leanAfterS, double leanForS) {
+    /** An engine bears this much more of rich than of lean before it is felt; judgement. */
+    private static final double RICH_OVER_LEAN = 2.0;
+
     /**
      * A moment of which nothing was measured yet.
      *
@@ -49,6 +52,11 @@ public record TipIn(int sample, double atS, double rpm, double fromVacuumPa, dou
 
     /** {@return whether it goes so rich instead that the engine is slow to clear} */
     public boolean rich() {
-        return !lean() && heavy > 2 * TipIns.FELT;
+        return !lean() && heavy > RICH_OVER_LEAN * TipIns.FELT;
+    }
+
+    /** {@return how much of it is felt: 0 is nothing, 1 just so much that it is {@link #lean()} or {@link #rich()}} */
+    public double hesitates() {
+        return Math.max(felt, heavy / RICH_OVER_LEAN) / TipIns.FELT;
     }
 }

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.carburetor.Stage;
@@ -19,6 +20,8 @@ import nariz.diagnosis.Regime;
 import nariz.diagnosis.Strategy;
 import nariz.family.metered.MeteredParts;
 import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
 import org.testng.annotations.Test;
 
 /** Four ratings on one road. */
@@ -58,6 +61,25 @@ public class TrialSeriesTest {
         assertThat(SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(Files.readString(
                 Path.of("../docs/formats/series.schema.json")), InputFormat.JSON).validate(SeriesJson.write(s),
                 InputFormat.JSON)).isEmpty();
+    }
+
+    private static TrialSeries.Drive nozzles(double thou, int day) {
+        BuildSheet s = MeteredParts.PUMP_NOZZLE.fit(rated(6.5), Stage.PRIMARY, thou);
+        return new TrialSeries.Drive("day " + day, Analysis.of(s, new EngineSimulator(s, DemoDrive.SEED, Map.of(), day)
+                .withPump(s.carburetor().family().pumpSetting(s).orElseThrow()).drive(DriveScript.twelveMinutes().then(
+                DriveScript.openings()), 20, "nozzles").log(), Strategy.BALANCED));
+    }
+
+    /** Nozzles far too small make openings hesitate lean; far too large ones are no better for being rich. */
+    @Test
+    public void nozzlesAreScoredByWhatBurnsLeanOrRich() {
+        TrialSeries s = TrialSeries.of(List.of(nozzles(14, 1), nozzles(28, 2), nozzles(70, 3)));
+        assertThat(s.part()).isEqualTo(MeteredParts.PUMP_NOZZLE);
+        double[] score = s.trials().stream().mapToDouble(TrialSeries.Trial::score).toArray();
+        assertThat(s.best()).isEqualTo(1);
+        assertThat(score[0]).isGreaterThan(1.3 * score[1]);
+        assertThat(score[2]).isGreaterThan(1.3 * score[1]);
+        assertThat(s.trials()).allMatch(t -> t.scoreSd() >= 0.35 * t.score());
     }
 
     /** What was turned besides is said, and so is a drive of another setting with the same part. */

@@ -119,6 +119,16 @@ public class TipInsTest {
         assertThat(TipIns.kinds(List.of())).isEmpty();
     }
 
+    /** Rich is borne twice as far as lean, and only what is rich or lean in itself counts. */
+    @Test
+    public void openingHesitatesByWhatIsFeltLeanOrRich() {
+        assertThat(opening(10, 0.25).hesitates()).isEqualTo(2.5, within(1e-12));
+        TipIn heavy = new TipIn(100, 10, 1500, 6e4, 2e4, 0.4, true, 0.0, 1.5, 0.3, 0.05, 0.6, 0.5, 0.1, 0.3);
+        assertThat(heavy.hesitates()).isEqualTo(2.5, within(1e-12));
+        assertThat(heavy.rich()).isTrue();
+        assertThat(opening(10, 0.0).hesitates()).isZero();
+    }
+
     /** The second of two quick stabs reads much leaner where the pump does not refill. */
     @Test
     public void aPumpThatDoesNotRefillShowsInTheSecondOfTwoStabs() {
