@@ -255,9 +255,9 @@ public record TrialSeries(Part part, Stage stage, List<Trial> trials, List<Regim
             BuildSheet sheet = a.observation().sheet();
             Optional<Ladder> ladder = ladder(sheet, part, stage);
             if (part.role().pump()) {
-                return a.advice().pump().flatMap(OpeningStudy.Finding::change).filter(c -> c.ladder().part().equals(part)
-                        && c.ladder().stage() == stage).map(c -> rounded(c.to())).filter(to -> trials.stream().noneMatch(
-                        t -> t.size() == to));
+                return a.advice().pump().flatMap(OpeningStudy.Finding::change)
+                        .filter(c -> c.ladder().part().equals(part) && c.ladder().stage() == stage)
+                        .map(c -> rounded(c.to())).filter(to -> trials.stream().noneMatch(t -> t.size() == to));
             }
             if (ladder.isEmpty() || part.role().second()
                     || part.role() == Part.Role.IDLE_BYPASS) {

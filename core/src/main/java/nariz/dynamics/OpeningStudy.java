@@ -108,7 +108,8 @@ public final class OpeningStudy {
      * @param tells the opening whose like would tell the two likeliest causes apart best; empty where one is clear
      */
     public record Finding(int openings, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
-            double[] leanAfter, double[] hesitates, Others others, float[][] curve, double hidden, Optional<TipIn> tells) {
+            double[] leanAfter, double[] hesitates, Others others, float[][] curve, double hidden,
+            Optional<TipIn> tells) {
         /** Steps of the curves, s. */
         public static final double CURVE_S = 0.05;
 
@@ -247,9 +248,10 @@ public final class OpeningStudy {
         }
         // Sound is the null: nothing is done for a cause that is less likely than none.
         best = causes.getOrDefault(Cause.SOUND, 0.0) > NULL || sticks(causes) ? 0 : best;
+        double variance = Math.max(0.0, square - expected[0] * expected[0]);
+        double[] hesitates = {expected[0], Math.hypot(Math.sqrt(variance), MODEL_SD * expected[0])};
         return new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], e), interval(lean[best], e),
-                new double[] {expected[0], Math.hypot(Math.sqrt(Math.max(0.0, square - expected[0] * expected[0])),
-                        MODEL_SD * expected[0])}, new Others(others.size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
+                hesitates, new Others(others.size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
                         / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes, leading));
     }
 
