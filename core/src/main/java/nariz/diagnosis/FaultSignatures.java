@@ -143,7 +143,9 @@ final class FaultSignatures {
 
     private FaultSignature leak(String cause, double prior, double[] shape, boolean real, String label, String evidence,
             String check) {
-        Unexplained.Size read = unexplained.of(shape);
+        // Where every station of a profile is corrected by itself the carburetor found has the leak in it.
+        Unexplained.Size read = sheet.carburetor().family().bands().isPresent() ? Unexplained.NOTHING
+                : unexplained.of(shape);
         return new FaultSignature(cause, message("hypotheses." + label), prior, 3.0, shape, false, real, read.gamma(),
                 read.sd(), 0.0, MISLEADS, LOOK, message("hypotheses." + evidence), message("hypotheses." + check));
     }

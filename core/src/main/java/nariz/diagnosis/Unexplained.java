@@ -38,6 +38,9 @@ final class Unexplained {
     private static final double BEND_SD = 0.4;
     private static final double SMOOTH_SD = 0.015;
 
+    /** A drive that says nothing of a fault. */
+    static final Size NOTHING = new Size(0.0, Double.POSITIVE_INFINITY);
+
     private final DecompositionSolver solver;
     private final double[] solvedQ;
 
@@ -115,6 +118,6 @@ final class Unexplained {
             along += shape[i] * solvedQ[i];
         }
         return square > 0.0 ? new Size(along / square, 1.0 / Math.sqrt(square))
-                : new Size(0.0, Double.POSITIVE_INFINITY);
+                : NOTHING;
     }
 }

@@ -3,6 +3,14 @@ package nariz.diagnosis;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.util.stream.Stream;
+import nariz.carburetor.BuildSheet;
+import nariz.estimation.Estimate;
+import nariz.estimation.Estimator;
+import nariz.estimation.Observation;
+import nariz.log.DriveLog;
+import nariz.sim.Demo;
+import nariz.sim.DemoDrive;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -39,6 +47,20 @@ public class FaultSignaturesTest {
     @Test
     public void aThrottleThatWasNeverWideOpenSaysNothingOfTheAirCleaner() {
         assertEquals(FaultSignatures.cleanerMark(0.0, Double.POSITIVE_INFINITY), 0.0);
+    }
+
+    /** A leak of any size is in the bands of a needle that were found, and what is left of it says nothing. */
+    @Test
+    public void whatANeedleFoundLeavesUnexplainedSaysNothingOfALeak() {
+        assertTrue(leaks(Demo.SMALL_FOUR.sheet(), Demo.SMALL_FOUR.drive().log()).allMatch(f -> Double.isInfinite(
+                f.gammaSd())));
+        assertTrue(leaks(DemoDrive.sheet(), DemoDrive.drive().log()).allMatch(f -> f.gammaSd() < 10.0));
+    }
+
+    private static Stream<FaultSignature> leaks(BuildSheet sheet, DriveLog log) {
+        Observation o = Observation.of(log, sheet, () -> false);
+        Estimate e = Estimator.of(o);
+        return FaultSignatures.of(new Scorer(sheet, Strategy.BALANCED, e), e, o).stream().filter(FaultSignature::leak);
     }
 
     private static double normal(double x, double sd) {

@@ -134,8 +134,8 @@ public class WordsOfTheAnswerTest {
     public void aLookThatIsWorthItThoughPartsAreLikelierSaysThatTheyAre() {
         // Lean idle feeds over a leak: what the feeds explain leaves the leak less likely, and a look is still cheap.
         Part feed = part(Stage.PRIMARY, Part.Role.IDLE_FUEL);
-        BuildSheet lean = feed.fit(SOUND, Stage.PRIMARY, 0.93 * feed.of(SOUND.carburetor(), Stage.PRIMARY));
-        Advice a = fitted(lean, Map.of(Fault.VACUUM_LEAK, 0.5));
+        BuildSheet lean = feed.fit(SOUND, Stage.PRIMARY, 0.92 * feed.of(SOUND.carburetor(), Stage.PRIMARY));
+        Advice a = fitted(lean, Map.of(Fault.VACUUM_LEAK, 0.1));
         double parts = probability(a, h -> h.cause().equals(Hypothesis.CALIBRATION));
         assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
         assertThat(parts).isGreaterThan(probability(a, Hypothesis::fault));
