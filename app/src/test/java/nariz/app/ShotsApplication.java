@@ -48,7 +48,7 @@ import nariz.text.Language;
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
  * in the other colours, width and height in px and {@code swapped}, which exchanges day and night, or
- * {@code contrast}, and preferences as the file of them has them ({@code language=es}, {@code mixture=AFR}); further
+ * {@code contrast}, and preferences as the file of them has them ({@code mixture=AFR}); further
  * words are the names of the only pictures wanted.
  */
 public final class ShotsApplication extends Application {
