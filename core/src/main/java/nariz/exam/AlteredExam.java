@@ -3,7 +3,6 @@ package nariz.exam;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Random;
 import java.util.function.Consumer;
@@ -120,8 +119,7 @@ public final class AlteredExam {
         for (boolean half : new boolean[] {true, false}) {
             List<AlteredExam> these = all.stream().filter(e -> e.first == half).toList();
             int n = these.stream().mapToInt(is).sum();
-            out.append(String.format(Locale.ROOT, " | %d of %d (%.0f %%)", n, these.size(), 100.0 * n / Math.max(1,
-                    these.size())));
+            out.append(" | ").append(Cases.share(n, these.size()));
         }
         return out + " |";
     }

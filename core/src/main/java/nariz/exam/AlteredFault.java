@@ -118,8 +118,13 @@ record AlteredFault(Fault kind, double size, double law) {
         return out;
     }
 
+    /** {@return a fault in the words of the reports} */
+    static String name(Fault kind) {
+        return kind.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
     @Override
     public String toString() {
-        return kind.name().toLowerCase(Locale.ROOT).replace('_', ' ') + " " + Math.round(100 * size) + " %";
+        return name(kind) + " " + Math.round(100 * size) + " %";
     }
 }

@@ -1,6 +1,7 @@
 package nariz.exam;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.DoubleConsumer;
 import java.util.function.LongFunction;
@@ -9,6 +10,11 @@ import java.util.stream.LongStream;
 /** Runs the cases of an exam on all processors. */
 final class Cases {
     private Cases() {
+    }
+
+    /** {@return how many of how many, and the share in per cent} */
+    static String share(long n, long of) {
+        return String.format(Locale.ROOT, "%d of %d (%.0f %%)", n, of, 100.0 * n / Math.max(1, of));
     }
 
     /**

@@ -24,6 +24,7 @@ import nariz.diagnosis.Verdict;
 import nariz.estimation.Calibrated;
 import nariz.estimation.Cell;
 import nariz.log.DriveLog;
+import nariz.sim.Fault;
 import nariz.sim.SimulatedDrive;
 
 /**
@@ -140,7 +141,12 @@ final class Examination {
     }
 
     private boolean named(Advice a) {
-        String key = paper.faults().isEmpty() ? "" : switch (paper.faults().keySet().iterator().next()) {
+        return paper.faults().keySet().stream().limit(1).anyMatch(f -> named(a, cause(f)));
+    }
+
+    /** Key of the cause that a fault is known by. */
+    static String cause(Fault fault) {
+        return switch (fault) {
             case VACUUM_LEAK -> Hypothesis.VACUUM_LEAK;
             case EXHAUST_LEAK -> Hypothesis.EXHAUST_LEAK;
             case SENSOR_OFFSET -> "sensor-offset";
@@ -148,8 +154,11 @@ final class Examination {
             case AIR_CLEANER -> "air-cleaner";
             case MISFIRE -> "misfire";
         };
-        // The two leaks cannot be told apart for certain: among the first two counts.
-        return a.hypotheses().stream().filter(Hypothesis::fault).limit(2).anyMatch(h -> h.cause().equals(key));
+    }
+
+    /** Whether a cause is named: two leaks cannot be told apart for certain, so among the first two faults counts. */
+    static boolean named(Advice a, String cause) {
+        return a.hypotheses().stream().filter(Hypothesis::fault).limit(2).anyMatch(h -> h.cause().equals(cause));
     }
 
     private void judge(Advice a) {

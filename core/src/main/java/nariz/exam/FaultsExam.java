@@ -3,7 +3,6 @@ package nariz.exam;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.function.Consumer;
@@ -11,7 +10,6 @@ import java.util.function.DoubleConsumer;
 import java.util.stream.Collectors;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
-import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Request;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
@@ -22,11 +20,6 @@ import nariz.sim.Fault;
  * thing is asked for first, or fuel parts are.
  */
 public final class FaultsExam {
-    private static final Map<Fault, String> CAUSES = Map.of(Fault.EXHAUST_LEAK, Hypothesis.EXHAUST_LEAK,
-            Fault.VACUUM_LEAK, Hypothesis.VACUUM_LEAK, Fault.AIR_CLEANER, "air-cleaner", Fault.FALLING_FUEL_LEVEL,
-            "fuel-starvation");
-    private static final int NAMED = 2;
-
     private final ReferenceDrive drive;
     private final AlteredFault hidden;
     private final boolean felt;
@@ -65,7 +58,7 @@ public final class FaultsExam {
                 + "| not felt: fuel parts |");
         line.accept("|---|---|---|---|---|---|");
         for (Fault kind : AlteredFault.KINDS) {
-            row(name(kind), all.stream().filter(e -> e.hidden.kind() == kind).toList(), line);
+            row(AlteredFault.name(kind), all.stream().filter(e -> e.hidden.kind() == kind).toList(), line);
         }
         row("all", all, line);
         line.accept("");
@@ -76,10 +69,6 @@ public final class FaultsExam {
                 + e.causes() + " | " + e.remark() + " |"));
     }
 
-    private static String name(Fault kind) {
-        return kind.name().toLowerCase(Locale.ROOT).replace('_', ' ');
-    }
-
     private static void row(String what, List<FaultsExam> all, Consumer<String> line) {
         List<FaultsExam> felt = all.stream().filter(e -> e.felt).toList();
         List<FaultsExam> mild = all.stream().filter(e -> !e.felt).toList();
@@ -87,12 +76,8 @@ public final class FaultsExam {
         long checked = felt.stream().filter(e -> e.advice.verdict() == Verdict.CHECK_FIRST && !e.named()).count();
         long parts = felt.stream().filter(FaultsExam::parts).count();
         long changed = mild.stream().filter(FaultsExam::parts).count();
-        line.accept(String.format(Locale.ROOT, "| %s | %s | %d | %d | %d | %s |", what, share(named, felt), checked,
-                parts, felt.size() - named - checked - parts, share(changed, mild)));
-    }
-
-    private static String share(long n, List<FaultsExam> of) {
-        return String.format(Locale.ROOT, "%d of %d (%.0f %%)", n, of.size(), 100.0 * n / Math.max(1, of.size()));
+        line.accept(String.format(Locale.ROOT, "| %s | %s | %d | %d | %d | %s |", what, Cases.share(named, felt.size()),
+                checked, parts, felt.size() - named - checked - parts, Cases.share(changed, mild.size())));
     }
 
     private String remark() {
@@ -104,8 +89,7 @@ public final class FaultsExam {
     }
 
     private boolean named() {
-        return advice.verdict() == Verdict.CHECK_FIRST && advice.hypotheses().stream().filter(Hypothesis::fault)
-                .limit(NAMED).anyMatch(h -> h.cause().equals(CAUSES.get(hidden.kind())));
+        return advice.verdict() == Verdict.CHECK_FIRST && Examination.named(advice, Examination.cause(hidden.kind()));
     }
 
     private String causes() {

@@ -30,7 +30,6 @@ import nariz.estimation.Observation;
 final class ReferenceBlame {
     private static final Map<String, String> FAULTS = Map.of("vacuum_leak", Hypothesis.VACUUM_LEAK, "exhaust_leak",
             Hypothesis.EXHAUST_LEAK, "fuel_supply", "fuel-starvation", "air_cleaner", "air-cleaner");
-    private static final int NAMED = 2;
 
     private final List<String> rows = new ArrayList<>();
     private int parts;
@@ -102,8 +101,7 @@ final class ReferenceBlame {
             looked += check ? 1 : 0;
             remark = change ? "needless" : check ? "needless check" : "right";
         } else if (d.fault() && (out || d.keys().contains("exhaust_leak"))) {
-            boolean ok = check && a.hypotheses().stream().filter(Hypothesis::fault).limit(NAMED)
-                    .anyMatch(h -> d.keys().stream().anyMatch(k -> h.cause().equals(FAULTS.get(k))));
+            boolean ok = check && d.keys().stream().map(FAULTS::get).anyMatch(c -> Examination.named(a, c));
             faults++;
             named += ok ? 1 : 0;
             covered += change ? 1 : 0;

@@ -87,9 +87,9 @@ public final class ReferenceReport {
         for (int i = 0; i < drives.size(); i++) {
             Analysis a = answers.get(i);
             Optional<OpeningStudy.Finding> found = a.advice().pump();
-            OptionalDouble truly = OpeningStudy.lean(a.observation(), a.whatIf()::phi, a.tipIns(),
-                    drives.get(i)::lambda);
-            if (found.isPresent() && truly.isPresent()) {
+            OptionalDouble truly = found.isEmpty() ? OptionalDouble.empty() : OpeningStudy.lean(a.observation(),
+                    a.whatIf()::phi, a.tipIns(), drives.get(i)::lambda);
+            if (truly.isPresent()) {
                 double[] lean = found.get().lean();
                 double off = lean[0] - truly.getAsDouble();
                 n++;

@@ -79,6 +79,8 @@ public final class EngineSimulator {
     private final double largestAir;
     private final double idleRad;
     private final double scale;
+    /** Whether a piston's depression draws the fuel; asked in every step. */
+    private final boolean onPiston;
     private final double slowFilm;
     private final long quirksSeed;
     private boolean twoSensors;
@@ -136,6 +138,7 @@ public final class EngineSimulator {
         double idleAir = quirks.filling(idle / fitted.engine().redlineRpm()) * plain.airKgPerS(idle, idlePa);
         model = strange ? new StrangeModel(fitted, quirks.coefficients, quirksSeed, idleAir, ambientPa - idlePa,
                 largestAir) : plain;
+        onPiston = model.piston().isPresent();
         slowFilm = strange ? SLOW_FILM : 0.0;
         idleRad = model.angleFor(idleAir - leakKgPerS(idlePa), ambientPa - idlePa);
     }
@@ -228,14 +231,14 @@ public final class EngineSimulator {
 
     /** What the air cleaner takes of the pressure ahead of the carburetor, Pa. */
     private double cleanerPa(double airKgPerS) {
-        double most = model.piston().isPresent() ? SMALL_FOUL_PA : FOUL_PA;
+        double most = onPiston ? SMALL_FOUL_PA : FOUL_PA;
         return most * fault(Fault.AIR_CLEANER) * Math.pow(airKgPerS / largestAir, 1.7);
     }
 
     /** Factor on a circuit that no equation of the estimator's has. */
     private double strays(Circuit c, double airKgPerS) {
         double share = airKgPerS / largestAir;
-        double fouls = model.piston().isPresent() ? Math.sqrt(1.0 + cleanerPa(airKgPerS) / PISTON_PA)
+        double fouls = onPiston ? Math.sqrt(1.0 + cleanerPa(airKgPerS) / PISTON_PA)
                 : 1.0 + 0.09 * fault(Fault.AIR_CLEANER) * Math.pow(share, 1.4);
         return quirks.circuit(c, share) * fouls;
     }
