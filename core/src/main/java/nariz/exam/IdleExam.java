@@ -2,8 +2,10 @@ package nariz.exam;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import nariz.carburetor.BuildSheet;
@@ -33,6 +35,7 @@ public final class IdleExam {
     private final List<Row> rows = new ArrayList<>();
     private int slips;
     private int seen;
+    private int later;
     private int alarms;
     private int plain;
     private int dead;
@@ -197,12 +200,15 @@ public final class IdleExam {
                 sheet.engine().idleRpm(), false));
         double actual = start;
         int moves = 0;
+        // By the reading after it: moves that were not doubted at once, and whether they were wrong.
+        Map<Integer, Boolean> untold = new HashMap<>();
         while (moves < MOST) {
             IdleGuide.Move m = g.next();
             if (m.kind() == IdleGuide.Kind.DONE || m.kind() == IdleGuide.Kind.NO_AUTHORITY) {
                 break;
             }
             double was = actual;
+            double stopWas = e.stop(0);
             double chance = hand.nextDouble();
             boolean slipped = false;
             double off = hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0;
@@ -223,19 +229,36 @@ public final class IdleExam {
             } else if (m.kind() == IdleGuide.Kind.STOP) {
                 e.stopBy(m.by());
             }
-            g.read(reading(e));
-            if (m.kind() == IdleGuide.Kind.SCREWS) {
-                count(slipped, g.slip().isPresent());
+            Optional<IdleReading> read = WatchedIdle.read(e, mixed);
+            boolean died = read.isEmpty() && m.kind() == IdleGuide.Kind.SCREWS;
+            if (died) {
+                g.undone();
+            } else {
+                g.read(read.orElseGet(() -> heldAlive(e)));
             }
-            if (slipped && g.slip().isPresent()) {
+            boolean told = g.slip().isPresent() && !g.slip().equals(Optional.of(IdleGuide.Slip.WRONG_WAY_BEFORE));
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                count(slipped, told || (slipped && died));
+                if (!told && !died) {
+                    untold.put(g.readings().size() - 1, slipped);
+                }
+            }
+            if (died || (slipped && told)) {
                 // What was done by mistake is undone; the move counts.
                 moves++;
-                e.stop(0, 0);
+                e.stop(0, stopWas);
                 actual = was;
                 turnAll(e, actual);
-                g.back();
-                g.read(reading(e));
+                if (!died) {
+                    g.back();
+                }
+                g.read(WatchedIdle.read(e, mixed).orElseGet(() -> heldAlive(e)));
             }
+        }
+        for (int i : g.otherWay()) {
+            Boolean wrong = untold.get(i);
+            later += Boolean.TRUE.equals(wrong) ? 1 : 0;
+            alarms += Boolean.FALSE.equals(wrong) ? 1 : 0;
         }
         double optimum = scan.optimum(school);
         double[] fixed = fixed(seed, school, sheet, start, least);
@@ -307,11 +330,11 @@ public final class IdleExam {
     }
 
     private IdleReading reading(RunningEngine e) {
-        Optional<IdleReading> settled = WatchedIdle.read(e, mixed);
-        if (settled.isPresent()) {
-            return settled.get();
-        }
-        // It would not keep running: what gauges show while somebody holds it alive.
+        return WatchedIdle.read(e, mixed).orElseGet(() -> heldAlive(e));
+    }
+
+    /** It would not keep running: what gauges show while somebody holds it alive. */
+    private IdleReading heldAlive(RunningEngine e) {
         RunningEngine.Reading r = e.read();
         return new IdleReading(0, 0, Math.max(250, r.rpm()), 60, Math.max(3e3, r.vacuumPa()), 3e3, mixed
                 ? 1 / r.lambda() : Double.NaN, 0.05, Double.NaN, Double.NaN);
@@ -342,9 +365,9 @@ public final class IdleExam {
         }
         out.append(String.format(Locale.ROOT,
                 "%n%d of %d engines ran at no screw at all and were left out. Moves the wrong way or at the wrong "
-                + "screw recognised: %d of %d; right ones doubted: %d of %d.%n%nNot there:%n%n| seed | school | engine "
-                + "| moves | turns off | lambda off |%n|---|---|---|---|---|---|%n", dead, engines, seen, slips,
-                alarms, plain));
+                + "screw recognised: %d of %d at once, %d more by what was read later; right ones doubted: "
+                + "%d of %d.%n%nNot there:%n%n| seed | school | engine | moves | turns off | lambda off "
+                + "|%n|---|---|---|---|---|---|%n", dead, engines, seen, slips, later, alarms, plain));
         rows.stream().filter(r -> !r.there()).forEach(r -> out.append(String.format(Locale.ROOT,
                 "| %d | %s | %s | %d | %.3f | %.3f |%n", r.seed(), r.school().key(), r.engine(), r.moves(),
                 r.turnsOff(), r.lambdaOff())));

@@ -16,6 +16,8 @@ final class HandSlip {
     private static final double AGAIN = Math.log(20.0);
     /** What the shapes of curves leave of a change of speed. */
     private static final double UNREAD_SD = 0.005;
+    /** And of a large one, as a share of it. */
+    private static final double UNREAD_SHAPE = 0.25;
     /**
      * Vacuum against speed where the mixture makes both: the work of a cycle stays, so the charge and with it the
      * manifold pressure p falls as the speed rises, less what friction takes: d ln V = 0.85 p/V d ln N.
@@ -68,8 +70,11 @@ final class HandSlip {
         if (best - as < (before.mixed() ? ODDS : UNREAD_ODDS) + doubted * AGAIN) {
             return Optional.empty();
         }
-        return Optional.of(best == wrong ? IdleGuide.Slip.WRONG_WAY : best == stopped ? IdleGuide.Slip.STOP_SCREW
-                : IdleGuide.Slip.NOTHING);
+        if (best == wrong) {
+            // Without a mixture it is for what is read later to tell.
+            return before.mixed() ? Optional.of(IdleGuide.Slip.WRONG_WAY) : Optional.empty();
+        }
+        return Optional.of(best == stopped ? IdleGuide.Slip.STOP_SCREW : IdleGuide.Slip.NOTHING);
     }
 
     /**
@@ -99,7 +104,8 @@ final class HandSlip {
     /** The same by speed and vacuum alone: what every curve that is still possible would have done there. */
     private static double unread(IdleCurve curve, IdleReading a, IdleReading b, double turned) {
         double speed = Math.log(b.rpm() / a.rpm());
-        double sd = Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), UNREAD_SD);
+        double sd = Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), Math.hypot(UNREAD_SD,
+                UNREAD_SHAPE * speed));
         double sum = 0.0;
         for (int off = -1; off <= 1; off++) {
             double w = off == 0 ? 1.0 - 2.0 * OFF_CHANCE : OFF_CHANCE;

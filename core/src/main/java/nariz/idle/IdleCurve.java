@@ -2,10 +2,8 @@ package nariz.idle;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.function.ToDoubleFunction;
 import org.hipparchus.special.Erf;
 
 /**
@@ -28,7 +26,9 @@ final class IdleCurve {
     private static final double USUAL_PHI = 1.11;
     private static final double USUAL_SD = 0.07;
     private static final double STEP_PHI = 0.004;
-    private static final double REACH_TURNS = 1.6;
+    private static final double REACH_PHI = 0.30;
+    /** Beyond where anything was read, turns. */
+    private static final double REACH_TURNS = 1.0;
     private static final double STEP_TURNS = 1.0 / 48.0;
     /**
      * Half the second derivative of phi over turns, over the square of the first, 1/phi: a port that opens behind a
@@ -38,10 +38,16 @@ final class IdleCurve {
     private static final double BENDS = 0.3;
     /** What speed and vacuum drift by, as a share, however long one averages. */
     private static final double DRIFT = 0.0008;
+    /** What a hand is off by, turns: a sixteenth one time in five. */
+    private static final double HAND_TURNS = 0.028;
+    private static final double USUAL_WIDTH_PHI = 0.19;
+    private static final double USUAL_WIDTH_TURNS = 0.45;
     /** A curve's shape is good to this share of what is lost: far down a flank a reading says little of the middle. */
     private static final double SHAPE_SD = 0.2;
     /** Hypotheses below this share are left out of what a reading may teach. */
     private static final double LEAST_WEIGHT = 1e-5;
+    /** Hypotheses below this share are left out of an average. */
+    private static final double NEGLIGIBLE = 1e-7;
     /** Readings that are tried, evenly over where any hypothesis expects one. */
     private static final int OUTCOMES = 24;
     /** Standard deviations beyond which a reading is not expected. */
@@ -56,6 +62,7 @@ final class IdleCurve {
     private final double[] drop;
     /** Its standard deviation, no more than leaves it positive. */
     private final double[] dropSd;
+    private double logEvidence;
 
     private IdleCurve(boolean mixed, double[] best, double[] rich, double[] lean) {
         this.mixed = mixed;
@@ -74,13 +81,65 @@ final class IdleCurve {
      * @return the posterior
      */
     static IdleCurve of(List<IdleReading> readings) {
-        boolean mixed = readings.stream().allMatch(IdleReading::mixed);
-        double centre = mixed ? USUAL_PHI : readings.stream().mapToDouble(IdleReading::turns).average().orElse(0.0);
-        double reach = mixed ? 0.30 : REACH_TURNS;
+        return readings.stream().allMatch(IdleReading::mixed) ? over(readings, true, USUAL_PHI - REACH_PHI, USUAL_PHI
+                + REACH_PHI) : inTurns(readings, least(readings), most(readings));
+    }
+
+    private static double least(List<IdleReading> readings) {
+        return readings.stream().mapToDouble(IdleReading::turns).min().orElse(0.0);
+    }
+
+    private static double most(List<IdleReading> readings) {
+        return readings.stream().mapToDouble(IdleReading::turns).max().orElse(0.0);
+    }
+
+    /**
+     * Weighs readings by their turns alone.
+     *
+     * @param readings at least one
+     * @param low fewest turns that anything was read at, on any path that is set beside this one
+     * @param high most
+     * @return the posterior; its evidence compares with that of others between the same bounds
+     */
+    static IdleCurve inTurns(List<IdleReading> readings, double low, double high) {
+        return over(readings, false, low - REACH_TURNS, high + REACH_TURNS);
+    }
+
+    /**
+     * Several posteriors as one.
+     *
+     * @param curves at least one, all in turns
+     * @param shifts turns that are added to the places of each
+     * @param weights probabilities of each, of the same length
+     * @return their average
+     */
+    static IdleCurve averaged(List<IdleCurve> curves, double[] shifts, double[] weights) {
+        List<double[]> all = new ArrayList<>();
+        double sum = 0.0;
+        for (int i = 0; i < curves.size(); i++) {
+            IdleCurve c = curves.get(i);
+            for (int h = 0; h < c.best.length; h++) {
+                double w = weights[i] * c.weight[h];
+                if (w > NEGLIGIBLE) {
+                    all.add(new double[] {c.best[h] + shifts[i], c.rich[h], c.lean[h], w, c.drop[h], c.dropSd[h]});
+                    sum += w;
+                }
+            }
+        }
+        IdleCurve out = new IdleCurve(false, column(all, 0), column(all, 1), column(all, 2));
+        for (int h = 0; h < out.best.length; h++) {
+            out.weight[h] = all.get(h)[3] / sum;
+            out.drop[h] = all.get(h)[4];
+            out.dropSd[h] = all.get(h)[5];
+        }
+        return out;
+    }
+
+    private static IdleCurve over(List<IdleReading> readings, boolean mixed, double low, double high) {
         double step = mixed ? STEP_PHI : STEP_TURNS;
         double scale = mixed ? 1.0 : TURNS_PER_PHI;
         List<double[]> all = new ArrayList<>();
-        for (double m = centre - reach; m <= centre + reach; m += step) {
+        for (double m = low; m <= high; m += step) {
             for (double w : WIDTHS) {
                 for (double l : LEANER) {
                     all.add(new double[] {m, scale * w, scale * w * l});
@@ -88,12 +147,12 @@ final class IdleCurve {
             }
         }
         IdleCurve c = new IdleCurve(mixed, column(all, 0), column(all, 1), column(all, 2));
-        double[] speedSd = spread(readings, true);
-        double[] vacuumSd = spread(readings, false);
+        Shown speed = Shown.of(readings, mixed, IdleReading::rpm, IdleReading::rpmSd);
+        Shown vacuum = Shown.of(readings, mixed, IdleReading::vacuumPa, IdleReading::vacuumSd);
         double top = Double.NEGATIVE_INFINITY;
         for (int h = 0; h < c.best.length; h++) {
             double off = (c.best[h] - USUAL_PHI) / USUAL_SD;
-            c.weight[h] = (mixed ? -0.5 * off * off : 0.0) + c.evidence(h, readings, speedSd, vacuumSd);
+            c.weight[h] = (mixed ? -0.5 * off * off : 0.0) + c.evidence(h, speed, vacuum);
             top = Math.max(top, c.weight[h]);
         }
         double sum = 0.0;
@@ -101,10 +160,16 @@ final class IdleCurve {
             c.weight[h] = Math.exp(c.weight[h] - top);
             sum += c.weight[h];
         }
+        c.logEvidence = top + Math.log(sum);
         for (int h = 0; h < c.best.length; h++) {
             c.weight[h] /= sum;
         }
         return c;
+    }
+
+    /** {@return logarithm of what the readings are worth under all curves, but for what does not depend on places} */
+    double logEvidence() {
+        return logEvidence;
     }
 
     private static double[] column(List<double[]> all, int at) {
@@ -125,54 +190,79 @@ final class IdleCurve {
         return t < 1.5 ? t * t : 3.0 * t - 2.25;
     }
 
-    /** Log evidence of a hypothesis; its drop is set to the posterior mean on the way. */
-    private double evidence(int h, List<IdleReading> readings, double[] speedSd, double[] vacuumSd) {
-        double speed = evidence(h, readings, true, speedSd);
-        double ofSpeed = drop[h];
-        double vacuum = evidence(h, readings, false, vacuumSd);
-        drop[h] = readings.stream().anyMatch(r -> !Double.isNaN(r.vacuumPa())) ? 0.5 * (ofSpeed + drop[h]) : ofSpeed;
-        return speed + vacuum;
-    }
-
-    /** Standard deviation of ln of each reading about a curve: its own, drift, and what the shape is good to there. */
-    private static double[] spread(List<IdleReading> readings, boolean speed) {
-        Map<Double, Double> most = new HashMap<>();
-        for (IdleReading r : readings) {
-            double y = speed ? r.rpm() : r.vacuumPa();
-            most.merge(r.stop(), Double.isNaN(y) ? 0.0 : y, Math::max);
-        }
-        return readings.stream().mapToDouble(r -> {
-            double y = speed ? r.rpm() : r.vacuumPa();
-            double own = Math.hypot(DRIFT, (speed ? r.rpmSd() : r.vacuumSd()) / y);
-            return Math.hypot(own, SHAPE_SD * Math.log(most.getOrDefault(r.stop(), y) / y));
-        }).toArray();
-    }
-
-    private double evidence(int h, List<IdleReading> readings, boolean speed, double[] sd) {
-        Map<Double, double[]> stops = new LinkedHashMap<>();
-        for (int i = 0; i < sd.length; i++) {
-            IdleReading r = readings.get(i);
-            double y = speed ? r.rpm() : r.vacuumPa();
-            if (!Double.isNaN(y)) {
-                double p = 1.0 / (sd[i] * sd[i]);
-                double s = shape(h, at(r));
-                double ln = Math.log(y);
-                double[] t = stops.computeIfAbsent(r.stop(), k -> new double[6]);
-                t[0] += p;
-                t[1] += p * ln;
-                t[2] += p * s;
-                t[3] += p * ln * ln;
-                t[4] += p * s * s;
-                t[5] += p * ln * s;
+    /**
+     * Speed or vacuum of all readings that have one.
+     *
+     * @param at place of each on the axis
+     * @param ln its logarithm
+     * @param precision of that: its own scatter, drift, and what the shape is good to there
+     * @param stop which position of the stop screw, from 0
+     * @param stops how many there are
+     */
+    private record Shown(double[] at, double[] ln, double[] precision, int[] stop, int stops) {
+        static Shown of(List<IdleReading> all, boolean mixed, ToDoubleFunction<IdleReading> y,
+                ToDoubleFunction<IdleReading> sd) {
+            List<IdleReading> readings = all.stream().filter(r -> !Double.isNaN(y.applyAsDouble(r))).toList();
+            List<Double> stops = readings.stream().map(IdleReading::stop).distinct().toList();
+            int[] stop = readings.stream().mapToInt(r -> stops.indexOf(r.stop())).toArray();
+            double[] ln = readings.stream().mapToDouble(r -> Math.log(y.applyAsDouble(r))).toArray();
+            double[] best = new double[stops.size()];
+            Arrays.fill(best, Double.NEGATIVE_INFINITY);
+            for (int i = 0; i < ln.length; i++) {
+                best[stop[i]] = Math.max(best[stop[i]], ln[i]);
             }
+            double[] precision = new double[ln.length];
+            for (int i = 0; i < ln.length; i++) {
+                IdleReading r = readings.get(i);
+                double lost = best[stop[i]] - ln[i];
+                double own = Math.hypot(DRIFT, sd.applyAsDouble(r) / y.applyAsDouble(r));
+                // A hand that is off moves the reading along the slope.
+                double hand = mixed ? 0.0 : HAND_TURNS * 2.0 * Math.sqrt(DROP * lost) / USUAL_WIDTH_TURNS;
+                precision[i] = 1.0 / (own * own + SHAPE_SD * SHAPE_SD * lost * lost + hand * hand);
+            }
+            return new Shown(readings.stream().mapToDouble(mixed ? IdleReading::phi : IdleReading::turns).toArray(),
+                    ln, precision, stop, stops.size());
         }
+    }
+
+    /** Log evidence of a hypothesis; its drop is set to the posterior mean on the way. */
+    private double evidence(int h, Shown speed, Shown vacuum) {
+        double sum = evidence(h, speed);
+        double ofSpeed = drop[h];
+        if (vacuum.ln().length > 0) {
+            sum += evidence(h, vacuum);
+            drop[h] = 0.5 * (ofSpeed + drop[h]);
+        }
+        return sum;
+    }
+
+    private double evidence(int h, Shown y) {
         double yy = 0.0;
         double ss = 0.0;
         double ys = 0.0;
-        for (double[] t : stops.values()) {
-            yy += t[3] - t[1] * t[1] / t[0];
-            ss += t[4] - t[2] * t[2] / t[0];
-            ys += -(t[5] - t[1] * t[2] / t[0]);
+        for (int stop = 0; stop < y.stops(); stop++) {
+            double p = 0.0;
+            double pl = 0.0;
+            double ps = 0.0;
+            double pll = 0.0;
+            double pss = 0.0;
+            double pls = 0.0;
+            for (int i = 0; i < y.ln().length; i++) {
+                if (y.stop()[i] == stop) {
+                    double w = y.precision()[i];
+                    double ln = y.ln()[i];
+                    double s = shape(h, y.at()[i]);
+                    p += w;
+                    pl += w * ln;
+                    ps += w * s;
+                    pll += w * ln * ln;
+                    pss += w * s * s;
+                    pls += w * ln * s;
+                }
+            }
+            yy += pll - pl * pl / p;
+            ss += pss - ps * ps / p;
+            ys += -(pls - pl * ps / p);
         }
         double prior = 1.0 / (DROP * DROP);
         double precision = ss + prior;
@@ -225,6 +315,15 @@ final class IdleCurve {
     /** Widths from the best at which the shape reaches a value. */
     private static double distance(double value) {
         return value < 2.25 ? Math.sqrt(value) : (value + 2.25) / 3.0;
+    }
+
+    /** {@return how far a turn takes the mixture, phi, by how narrow the curve is in turns; 1 where phi is its axis} */
+    double phiPerTurn() {
+        double width = 0.0;
+        for (int h = 0; h < best.length; h++) {
+            width += weight[h] * Math.log(rich[h]);
+        }
+        return mixed ? 1.0 : USUAL_WIDTH_PHI / Math.exp(width);
     }
 
     /**

@@ -2,7 +2,6 @@ package nariz.idle;
 
 import static nariz.text.Message.message;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.DoubleSummaryStatistics;
 import java.util.EnumMap;
@@ -17,19 +16,22 @@ import org.jspecify.annotations.Nullable;
  *
  * <p>A sequential design (Chaloner and Verdinelli 1995, section 2): the next position is the one whose reading is
  * expected to lower the variance of the finish most for the time it takes ({@link IdleCurve#teaches}); when the finish
- * is known to {@value #SURE_PHI} of phi (or {@value #SURE_TURNS} turns where no mixture is read) it is gone to. Where a
- * mixture is read, it and not the screw is the axis: a person who is a sixteenth off, or slack in the thread, does no
- * harm. A move whose answer does not fit it is recognised by weighing what it would do with what else a hand may have
- * done ({@link Slip}). The first move goes rich unless it is rich already, so that slack and a wet manifold are taken
- * up from one side; and no finish is gone to for good that was not passed on both sides.
+ * is known to {@value #SURE_PHI} of phi (or {@value #UNREAD_SURE} times that where no mixture is read) it is gone to.
+ * Where a mixture is read, it and not the screw is the axis: a person who is a sixteenth off, or slack in the thread,
+ * does no harm. A move whose answer does not fit it is recognised by weighing what it would do with what else a hand
+ * may have done ({@link Slip}). The first move goes rich unless it is rich already, so that slack and a wet manifold
+ * are taken up from one side; and no finish is gone to for good that was not passed on both sides.
  *
  * <p>One group of screws, all moved together; for corners one by one there is a guide for each. One thread at a time.
  */
 public final class IdleGuide {
     private static final double SURE_PHI = 0.016;
     private static final double CLOSE_PHI = 0.011;
-    private static final double SURE_TURNS = 0.06;
-    private static final double CLOSE_TURNS = 0.07;
+    private static final double CLOSE_AIM_PHI = 0.0066;
+    /** By speed and vacuum alone, in such steps of phi as the curve's width makes likely, and at most so many turns. */
+    private static final double UNREAD_SURE = 1.5;
+    private static final double MOST_SURE_TURNS = 0.09;
+    private static final double MOST_CLOSE_TURNS = 0.08;
     private static final double RICH_PHI = 1.19;
     /** So near to it is rich already: a move that small teaches little. */
     private static final double RICH_ENOUGH = 0.06;
@@ -45,7 +47,7 @@ public final class IdleGuide {
     private static final double EIGHTH_S = 0.7;
     private static final double READ_SHARE = 0.0010;
     /** The same by speed and vacuum alone, where a slip of the hand is not always seen. */
-    private static final double UNREAD_SHARE = 0.0030;
+    private static final double UNREAD_SHARE = 0.0050;
     /** A move that lowers the variance of the finish by less than this share is not worth making. */
     private static final double LEAST_LEARNT = 0.2;
     /** Nobody is sent where more of the speed than this would be lost. */
@@ -62,9 +64,6 @@ public final class IdleGuide {
     private static final double ALL_STOPS_SPEED = 0.6;
     private static final double NO_AUTHORITY = 0.012;
     private static final int UNANSWERED = 2;
-    /** Speed that scatters so many times what it does richer is of cylinders that miss; and the least that counts. */
-    private static final double MISSES = 1.8;
-    private static final double ROUGH = 0.010;
     /** How far from where they miss it is left. */
     private static final double CLEAR_PHI = 0.02;
     private static final double CLEAR_TURNS = 0.0625;
@@ -74,23 +73,13 @@ public final class IdleGuide {
     public static final int MOST_ALONE = 4;
 
     private final Settings settings;
-    private final List<IdleReading> readings = new ArrayList<>();
-    private final List<Move> moves = new ArrayList<>();
-    private double turns;
-    private double stop;
+    private final IdleRecord record;
     private @Nullable Move open;
-    private Optional<Slip> slip = Optional.empty();
-    private @Nullable IdleCurve curve;
     private boolean done;
     private boolean atLimit;
-    /** Whether the open move takes another back: it goes from where a slip left the screws, and is no slip itself. */
+    /** Whether the open move takes another back. */
     private boolean takenBack;
-    /** Place on the curve's axis beyond which cylinders miss; none yet where negative infinite. */
-    private double missesAt = Double.NEGATIVE_INFINITY;
     private @Nullable IdleReading inGear;
-    /** Moves one after the other that changed nothing, and that looked like slips. */
-    private int unanswered;
-    private int doubted;
 
     /**
      * What is set, and how.
@@ -139,6 +128,8 @@ public final class IdleGuide {
     public enum Slip {
         /** Turned the other way. */
         WRONG_WAY,
+        /** An earlier move was turned the other way, as this reading shows; positions have been put right. */
+        WRONG_WAY_BEFORE,
         /** Turned the stop screw instead. */
         STOP_SCREW,
         /** Turned nothing, or a screw that does nothing. */
@@ -152,32 +143,32 @@ public final class IdleGuide {
      */
     public IdleGuide(Settings settings) {
         this.settings = settings;
-        turns = settings.turns();
+        record = new IdleRecord(settings);
     }
 
     /** {@return moves made so far} */
     public List<Move> moves() {
-        return List.copyOf(moves);
+        return List.copyOf(record.moves());
     }
 
     /** {@return readings so far} */
     public List<IdleReading> readings() {
-        return List.copyOf(readings);
+        return List.copyOf(record.readings());
     }
 
     /** {@return where the screws stand, turns} */
     public double turns() {
-        return turns;
+        return record.turns();
     }
 
     /** {@return how far the stop screw was turned in all, turns; in is positive} */
     public double stop() {
-        return stop;
+        return record.stop();
     }
 
     /** {@return what the last answer looked like, where it did not fit the move} */
     public Optional<Slip> slip() {
-        return slip;
+        return record.slip();
     }
 
     /** {@return what to do next; the same until a reading was taken} */
@@ -195,58 +186,42 @@ public final class IdleGuide {
     public void read(IdleReading r) {
         Move m = next();
         if (m.kind() == Kind.GEAR) {
-            inGear = r.at(turns, stop);
-            open = null;
-            return;
-        }
-        IdleReading before = readings.isEmpty() ? null : readings.getLast();
-        if (m.kind() == Kind.SCREWS) {
-            turns = m.to();
-            moves.add(m);
-        } else if (m.kind() == Kind.STOP) {
-            stop += m.by();
-            moves.add(m);
-        }
-        IdleReading here = r.at(turns, stop);
-        slip = Optional.empty();
-        @Nullable IdleCurve known = curve;
-        if (before != null && known != null && m.kind() == Kind.SCREWS && !takenBack) {
-            slip = HandSlip.of(before, here, m.by(), gain(), known, doubted);
-            if (slip.isPresent()) {
-                // Where the screws really stand follows from what was read.
-                here = placed(slip.get(), before, here, m.by());
-                turns = here.turns();
-                stop = here.stop();
-            }
-            boolean other = slip.isPresent() && !slip.equals(Optional.of(Slip.NOTHING));
-            doubted = other ? doubted + 1 : 0;
-            unanswered = slip.equals(Optional.of(Slip.NOTHING)) ? unanswered + 1 : 0;
-        }
-        takenBack = false;
-        readings.add(here);
-        List<IdleReading> free = readings.stream().filter(x -> !x.atLimit()).toList();
-        curve = IdleCurve.of(free.isEmpty() ? readings : free);
-        if (misses(here)) {
-            missesAt = Math.max(missesAt, curve.at(here));
+            inGear = r.at(turns(), stop());
+        } else {
+            record.read(m, r, takenBack);
+            takenBack = false;
         }
         open = null;
     }
 
-    /** Cylinders that miss now and then pop and shake: speed scatters more than it did richer. */
-    private boolean misses(IdleReading r) {
-        double least = readings.stream().filter(x -> x.turns() >= r.turns()).mapToDouble(
-                IdleReading::rough).min().orElse(Double.NaN);
-        return r.rough() > MISSES * least && r.rough() > ROUGH;
+    /**
+     * The move that {@link #next} asked for was made, and put back before anything was read: the engine would not run
+     * there, or it was the wrong screw. Moves are half as large from then on, and what comes next is read where it
+     * stood before.
+     */
+    public void undone() {
+        record.undone(next());
+        open = new Move(Kind.READ, 0.0, turns(), message("idle.why-undone"));
+    }
+
+    /**
+     * Which moves look as if made the other way by all that was read by speed and vacuum alone: positions have been put
+     * right by it.
+     *
+     * @return the reading after each, from 0
+     */
+    public List<Integer> otherWay() {
+        return record.otherWay();
     }
 
     /** {@return whether cylinders missed at the last reading: its lean limit is passed there} */
     public boolean misses() {
-        return !readings.isEmpty() && misses(readings.getLast());
+        return record.misses();
     }
 
     /** {@return by how much the speed falls in gear, rpm; empty where that was not read} */
     public Optional<Double> gearDrop() {
-        return Optional.ofNullable(inGear).map(g -> readings.getLast().rpm() - g.rpm());
+        return Optional.ofNullable(inGear).map(g -> record.last().rpm() - g.rpm());
     }
 
     /**
@@ -254,41 +229,31 @@ public final class IdleGuide {
      * that what is read next can be set beside all that was read before.
      */
     public Move back() {
-        boolean first = readings.size() < 2;
-        double to = first ? settings.turns() : readings.get(readings.size() - 2).turns();
-        Move m = new Move(Kind.SCREWS, to - turns, to, message("idle.why-back"));
+        double to = record.turnsBefore();
+        Move m = new Move(Kind.SCREWS, to - turns(), to, message("idle.why-back"));
         open = m;
         takenBack = true;
         inGear = null;
-        stop = first ? 0.0 : readings.get(readings.size() - 2).stop();
+        record.stopBack();
         done = false;
         return m;
     }
 
-    private IdleReading placed(Slip how, IdleReading before, IdleReading r, double asked) {
-        double at = switch (how) {
-            case WRONG_WAY -> Math.clamp(before.turns() - asked, settings.least(), settings.most());
-            case STOP_SCREW, NOTHING -> before.turns();
-        };
-        double stopped = how == Slip.STOP_SCREW ? before.stop() + 1e-3 * readings.size() + asked
-                : before.stop();
-        return r.at(at, stopped);
-    }
-
     private ScrewGain gain() {
-        return ScrewGain.of(readings, settings.share());
+        return record.gain();
     }
 
     private Move choose() {
+        List<IdleReading> readings = record.readings();
         if (readings.isEmpty()) {
-            return new Move(Kind.READ, 0.0, turns, message("idle.why-read"));
+            return new Move(Kind.READ, 0.0, turns(), message("idle.why-read"));
         }
         if (done) {
-            return new Move(Kind.DONE, 0.0, turns, message("idle.why-done"));
+            return new Move(Kind.DONE, 0.0, turns(), message("idle.why-done"));
         }
-        IdleCurve c = curve == null ? IdleCurve.of(readings) : curve;
-        IdleReading last = readings.getLast();
-        if (last.atLimit() && moves.size() < MOST_MOVES) {
+        IdleCurve c = record.curve() == null ? IdleCurve.of(readings) : record.curve();
+        IdleReading last = record.last();
+        if (last.atLimit() && record.moves().size() < MOST_MOVES) {
             return move(last.phi() > RICH_PHI ? -2 * COARSEST : 2 * COARSEST, message("idle.why-at-limit"));
         }
         boolean rich = last.mixed() && last.phi() >= RICH_PHI - RICH_ENOUGH;
@@ -296,30 +261,42 @@ public final class IdleGuide {
             return first(last);
         }
         if (powerless()) {
-            return new Move(Kind.NO_AUTHORITY, 0.0, turns, message("idle.why-no-authority"));
+            return new Move(Kind.NO_AUTHORITY, 0.0, turns(), message("idle.why-no-authority"));
         }
         IdleCurve.Finish f = c.finish(settings.school(), settings.aimPhi());
         double now = c.at(last);
-        double wanted = Math.max(f.u(), missesAt + (c.mixed() ? CLEAR_PHI : CLEAR_TURNS));
+        double wanted = Math.max(f.u(), record.missesAt() + (c.mixed() ? CLEAR_PHI : CLEAR_TURNS));
         double target = within(c, wanted, now);
         // How far beyond the screws' reach it lies is no matter.
         boolean beyond = Math.abs(f.u() - target) > f.sd();
-        boolean sure = beyond || f.sd() <= (c.mixed() ? SURE_PHI : SURE_TURNS) || moves.size() >= MOST_MOVES - 2;
+        boolean sure = beyond || f.sd() <= sure(c) || record.moves().size() >= MOST_MOVES - 2;
         @Nullable Move teaching = sure ? null : teaching(c, last, f);
         if (teaching != null) {
             return teaching;
         }
-        boolean passed = beyond || settings.school() == School.MIXTURE || moves.size() >= MOST_MOVES;
+        boolean passed = beyond || settings.school() == School.MIXTURE || record.moves().size() >= MOST_MOVES;
         double unseen = passed ? 0.0 : unseen(c, target);
         if (unseen != 0.0) {
             return move(by(c, target - now) + unseen * COARSEST, message("idle.why-beyond"));
         }
-        boolean close = Math.abs(now - target) <= (c.mixed() ? CLOSE_PHI : CLOSE_TURNS);
-        if (close || moves.size() >= MOST_MOVES + LAST_MOVES) {
+        // Where cylinders miss it does not stay, near as it may be.
+        boolean close = !record.misses() && Math.abs(now - target) <= close(c);
+        if (close || record.moves().size() >= MOST_MOVES + LAST_MOVES) {
             atLimit = target != wanted;
             return finished(last);
         }
         return move(by(c, target - now), message("idle.why-finish"));
+    }
+
+    /** How well the finish has to be known, on the curve's axis: where a turn does much, turns have to be finer. */
+    private static double sure(IdleCurve c) {
+        return c.mixed() ? SURE_PHI : Math.clamp(UNREAD_SURE * SURE_PHI / c.phiPerTurn(), FINEST, MOST_SURE_TURNS);
+    }
+
+    /** How near to it is near enough. A mixture aimed at is read there and then: its place is not in doubt. */
+    private double close(IdleCurve c) {
+        double phi = settings.school() == School.MIXTURE ? CLOSE_AIM_PHI : CLOSE_PHI;
+        return c.mixed() ? phi : Math.clamp(phi / c.phiPerTurn(), FINEST / 2.0, MOST_CLOSE_TURNS);
     }
 
     /**
@@ -330,11 +307,11 @@ public final class IdleGuide {
      * @return 1 where nothing richer was read, -1 where nothing leaner, 0 where both were or cannot be
      */
     private double unseen(IdleCurve c, double target) {
-        double at = turns + by(c, target - c.at(readings.getLast()));
+        double at = turns() + by(c, target - c.at(record.last()));
         double passed = PASSED * perTurn(c);
-        boolean leaner = at - PASSED < settings.least() || readings.stream().anyMatch(r -> c.at(r) <= target
-                - passed) || missesAt > Double.NEGATIVE_INFINITY;
-        boolean richer = at + PASSED > settings.most() || readings.stream().anyMatch(r -> c.at(r) >= target
+        boolean leaner = at - PASSED < settings.least() || record.readings().stream().anyMatch(r -> c.at(r) <= target
+                - passed) || record.missesAt() > Double.NEGATIVE_INFINITY;
+        boolean richer = at + PASSED > settings.most() || record.readings().stream().anyMatch(r -> c.at(r) >= target
                 + passed);
         return !leaner ? -1.0 : !richer ? 1.0 : 0.0;
     }
@@ -342,7 +319,7 @@ public final class IdleGuide {
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
     private double within(IdleCurve c, double u, double now) {
         double per = perTurn(c);
-        return Math.clamp(u, now + per * (settings.least() - turns), now + per * (settings.most() - turns));
+        return Math.clamp(u, now + per * (settings.least() - turns()), now + per * (settings.most() - turns()));
     }
 
     /** {@return whether the screws have no more to give in the direction of the finish} */
@@ -352,16 +329,16 @@ public final class IdleGuide {
 
     private Move finished(IdleReading last) {
         double off = last.rpm() / settings.idleRpm() - 1.0;
-        if (Math.abs(off) > SPEED_OFF && moves.stream().filter(m -> m.kind() == Kind.STOP).count() < 3) {
+        if (Math.abs(off) > SPEED_OFF && record.moves().stream().filter(m -> m.kind() == Kind.STOP).count() < 3) {
             double by = Math.clamp(-off / ALL_STOPS_SPEED, -0.25, 0.25);
-            return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns, message("idle.why-speed-back",
+            return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns(), message("idle.why-speed-back",
                     Math.rint(settings.idleRpm())));
         }
         if (settings.automatic() && inGear == null) {
-            return new Move(Kind.GEAR, 0.0, turns, message("idle.why-gear"));
+            return new Move(Kind.GEAR, 0.0, turns(), message("idle.why-gear"));
         }
         done = true;
-        return new Move(Kind.DONE, 0.0, turns, message("idle.why-done"));
+        return new Move(Kind.DONE, 0.0, turns(), message("idle.why-done"));
     }
 
     private Move first(IdleReading last) {
@@ -391,10 +368,11 @@ public final class IdleGuide {
             for (int way = -1; way <= 1; way += 2) {
                 double by = Math.clamp(way * size / settings.share(), -largest(), largest());
                 double u = now + by * perTurn(c);
-                double to = turns + by;
+                double to = turns() + by;
                 double[] lost = c.lostBand(u);
-                boolean safe = lost[0] + lost[1] - c.lost(f.u()) < MOST_LOST && (!c.mixed() || (u > LEANEST_PHI
-                        && u < RICHEST_PHI)) && u > missesAt && to >= settings.least() && to <= settings.most();
+                boolean reads = !c.mixed() || (u > LEANEST_PHI && u < RICHEST_PHI);
+                boolean safe = lost[0] + lost[1] - c.lost(f.u()) < MOST_LOST && reads && u > record.missesAt()
+                        && to >= settings.least() && to <= settings.most();
                 double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), c.mixed()
                         ? READ_SHARE : UNREAD_SHARE);
                 double per = gained / (MOVE_S + EIGHTH_S * Math.abs(by) / 0.125);
@@ -409,7 +387,8 @@ public final class IdleGuide {
     }
 
     private double largest() {
-        return readings.size() >= KNOWN && readings.getLast().mixed() ? LARGEST_KNOWN : LARGEST;
+        double most = record.readings().size() >= KNOWN && record.last().mixed() ? LARGEST_KNOWN : LARGEST;
+        return Math.max(SIZES[0], most * Math.pow(0.5, record.undone()));
     }
 
     private Move move(double by, Message why) {
@@ -418,15 +397,16 @@ public final class IdleGuide {
         if (rounded == 0.0) {
             rounded = Math.copySign(FINEST, by);
         }
-        double to = Math.clamp(turns + rounded, settings.least(), settings.most());
-        return new Move(Kind.SCREWS, to - turns, to, why);
+        double to = Math.clamp(turns() + rounded, settings.least(), settings.most());
+        return new Move(Kind.SCREWS, to - turns(), to, why);
     }
 
     /** Two moves that looked like none, or half a turn in all of which neither mixture nor speed knows. */
     private boolean powerless() {
-        if (unanswered >= UNANSWERED) {
+        if (record.unanswered() >= UNANSWERED) {
             return true;
         }
+        List<IdleReading> readings = record.readings();
         double moved = readings.stream().mapToDouble(r -> Math.abs(r.turns() - readings.getFirst().turns())).max()
                 .orElse(0.0);
         boolean mixed = readings.getFirst().mixed();
@@ -459,7 +439,8 @@ public final class IdleGuide {
     /** {@return where each school would finish; empty before the second reading} */
     public Map<School, Place> schools() {
         Map<School, Place> out = new EnumMap<>(School.class);
-        if (curve == null || readings.size() < 2) {
+        IdleCurve curve = record.curve();
+        if (curve == null || record.readings().size() < 2) {
             return out;
         }
         for (School s : School.values()) {
@@ -472,10 +453,11 @@ public final class IdleGuide {
     }
 
     private double turnsAt(double u) {
+        IdleCurve curve = record.curve();
         if (curve == null || !curve.mixed()) {
             return u;
         }
-        IdleReading last = readings.getLast();
+        IdleReading last = record.last();
         return last.turns() + (u - last.phi()) / gain().perTurn();
     }
 
@@ -486,10 +468,11 @@ public final class IdleGuide {
      * @return share lost, mean and standard deviation; empty before the second reading
      */
     public Optional<double[]> lostAt(double at) {
-        if (curve == null || readings.size() < 2) {
+        IdleCurve curve = record.curve();
+        if (curve == null || record.readings().size() < 2) {
             return Optional.empty();
         }
-        IdleReading last = readings.getLast();
+        IdleReading last = record.last();
         return Optional.of(curve.lostBand(curve.mixed() ? last.phi() + gain().perTurn() * (at - last.turns()) : at));
     }
 

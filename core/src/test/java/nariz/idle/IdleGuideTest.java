@@ -185,6 +185,76 @@ public class IdleGuideTest {
                 Double.NaN);
     }
 
+    /** Made-up engine without a sensor: best at two turns, a quarter off costs three in a hundred of speed. */
+    private static IdleReading atTurns(double turns) {
+        double t = (turns - 2.0) / (turns > 2.0 ? 0.30 : 0.20);
+        double rpm = 800 * Math.exp(-0.02 * (Math.abs(t) < 1.5 ? t * t : 3.0 * Math.abs(t) - 2.25));
+        return unread(rpm, 55e3 * Math.pow(rpm / 800, 0.7));
+    }
+
+    /** A hand that makes one move the other way; where the screws really end up. */
+    private double followedWrongAt(IdleGuide g, int wrong) {
+        double actual = start;
+        int turned = 0;
+        for (int k = 0; k < 25 && g.next().kind() != IdleGuide.Kind.DONE; k++) {
+            IdleGuide.Move m = g.next();
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                actual += turned == wrong ? -m.by() : m.by();
+                turned++;
+            }
+            g.read(atTurns(actual));
+        }
+        return actual;
+    }
+
+    /** One answer does not tell a turn the other way from a best that lies elsewhere; those after it do. */
+    @Test
+    public void aMoveMadeTheOtherWayIsToldWithoutASensorAndTheCountIsPutRight() {
+        for (int wrong = 0; wrong < 4; wrong++) {
+            IdleGuide g = guide(School.HIGHEST_SPEED, 1);
+            double actual = followedWrongAt(g, wrong);
+            assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+            assertThat(actual).as("wrong at move %d", wrong).isCloseTo(2.0, within(0.08));
+            assertThat(g.turns()).as("wrong at move %d", wrong).isCloseTo(actual, within(0.01));
+            assertThat(g.otherWay()).containsExactly(wrong + 1);
+        }
+        IdleGuide g = guide(School.HIGHEST_SPEED, 1);
+        assertThat(followedWrongAt(g, -1)).isCloseTo(2.0, within(0.08));
+        assertThat(g.otherWay()).isEmpty();
+    }
+
+    @Test
+    public void aMoveThatTheEngineDiedOfIsReadWhereItStoodBeforeAndTheNextAreSmaller() {
+        IdleGuide g = guide(School.HIGHEST_SPEED, 1);
+        g.read(atTurns(start));
+        double first = Math.abs(g.next().by());
+        g.undone();
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.READ);
+        assertThat(g.turns()).isEqualTo(start);
+        assertThat(g.moves()).hasSize(1);
+        g.read(atTurns(start));
+        g.undone();
+        g.read(atTurns(start));
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.SCREWS);
+        assertThat(Math.abs(g.next().by())).isLessThan(Math.max(first, 0.2));
+        assertThat(g.otherWay()).isEmpty();
+    }
+
+    /** Cylinders that miss make a speed no curve foresees: that is the lean limit and no stop screw. */
+    @Test
+    public void missingCylindersAreNotTakenForTheStopScrew() {
+        IdleGuide g = guide(School.LEAN_BEST, 1);
+        double leanest = start;
+        while (g.next().to() >= leanest - 0.05) {
+            g.read(atTurns(g.next().to()));
+            leanest = Math.min(leanest, g.turns());
+        }
+        g.read(new IdleReading(Double.NaN, Double.NaN, 640, 3.5, 54e3, 200, Double.NaN, Double.NaN, 0.03, Double.NaN));
+        assertThat(g.slip()).isEmpty();
+        assertThat(g.misses()).isTrue();
+        assertThat(g.next().by()).isPositive();
+    }
+
     /** Who was told twice running that the stop was turned, and turned the screws as asked, is believed. */
     @Test
     public void aMoveIsNotDoubtedAgainAndAgain() {

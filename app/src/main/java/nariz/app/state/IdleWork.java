@@ -51,7 +51,7 @@ public final class IdleWork {
     private double[] turns = new double[0];
     private boolean waiting;
     private boolean byHand;
-    /** Whether the move that is asked for was made on the practice engine. */
+    /** Whether the move that is asked for was made and not read yet. */
     private boolean made;
 
     /**
@@ -63,13 +63,13 @@ public final class IdleWork {
      * @param note what the last answer looked like where it did not fit, or how long to wait; or empty
      * @param waiting whether it waits for the engine to settle
      * @param typed whether readings are typed in
+     * @param made whether the move was made and not read yet
      * @param guide the guide, for the picture
      * @param turns where every screw stands
      * @param found where they were found
      */
     public record Step(IdleGuide.Move move, String words, String why, String note, boolean waiting, boolean typed,
-            IdleGuide guide,
-            List<Double> turns, List<Double> found) {
+            boolean made, IdleGuide guide, List<Double> turns, List<Double> found) {
     }
 
     IdleWork(LiveDrive live) {
@@ -157,28 +157,39 @@ public final class IdleWork {
         RunningEngine e = engine;
         if (e != null && !made) {
             hand.count(e, "guide " + guide.moves().size());
-            apply(e, guide.next());
-            made = true;
+            apply(e, guide.next(), 1.0);
         }
+        made = true;
         average.restart();
         waiting = !byHand;
         show(List.of());
     }
 
     /** On a practice engine the hand that turns is this program's. */
-    private void apply(RunningEngine e, IdleGuide.Move m) {
+    private void apply(RunningEngine e, IdleGuide.Move m, double way) {
         if (m.kind() == IdleGuide.Kind.SCREWS) {
-            e.turnBy(only.get(), m.by());
+            e.turnBy(only.get(), way * m.by());
         } else if (m.kind() == IdleGuide.Kind.STOP) {
-            e.stopBy(m.by());
+            e.stopBy(way * m.by());
         } else if (m.kind() == IdleGuide.Kind.GEAR) {
-            e.gear(true);
+            e.gear(way > 0);
         }
     }
 
-    /** Takes the last move back. */
+    /** Takes the last move back. One that was made and not read yet, the engine died of it, is read where it was. */
     public void back() {
-        if (guide != null && !guide.moves().isEmpty()) {
+        if (guide == null) {
+            return;
+        }
+        if (made && guide.next().kind() != IdleGuide.Kind.GEAR) {
+            IdleGuide.Move m = guide.next();
+            Optional.ofNullable(engine).ifPresent(e -> apply(e, m, -1.0));
+            guide.undone();
+            made = false;
+            average.restart();
+            waiting = !byHand;
+            show(List.of());
+        } else if (!guide.moves().isEmpty()) {
             guide.back();
             Optional.ofNullable(engine).ifPresent(e -> e.gear(false));
             waiting = false;
@@ -291,8 +302,8 @@ public final class IdleWork {
         if (only.get() >= 0 && turns.length > IdleGuide.MOST_ALONE) {
             notes.add(say("idle-work.one-of-many", turns.length));
         }
-        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", notes), waiting, byHand, g, boxed(turns),
-                boxed(found)));
+        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", notes), waiting, byHand, made, g,
+                boxed(turns), boxed(found)));
     }
 
     private static List<Double> boxed(double[] v) {

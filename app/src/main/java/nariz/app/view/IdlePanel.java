@@ -191,7 +191,7 @@ final class IdlePanel extends VBox {
         turned.setDisable(!there || done || s.waiting() || s.move().kind() == IdleGuide.Kind.READ);
         turned.setText(say(there && s.move().kind() == IdleGuide.Kind.GEAR ? "idle-panel.in-gear"
                 : "idle-panel.turned"));
-        back.setDisable(!there || s.guide().moves().isEmpty());
+        back.setDisable(!there || (s.guide().moves().isEmpty() && !s.made()));
         hand.setVisible(there && s.typed() && !done);
         hand.setManaged(hand.isVisible());
         if (!there) {

@@ -109,6 +109,34 @@ public class LiveJourneyTest extends FreshWindow {
         assertThat(session.garage().keptProperty().get()).isEmpty();
     }
 
+    /** Turned and not read, since it died there or it was the wrong screw: it goes back and is read where it stood. */
+    @Test
+    public void aMoveIsTakenBackBeforeItWasRead() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        RunningEngine e = session.live().engineProperty().get();
+        hands.click("idle-begin");
+        Hands.waitFor("a move", () -> session.live().idle().stepProperty().get().move().kind()
+                == IdleGuide.Kind.SCREWS);
+        Hands.settle();
+        double before = e.turns(0);
+        double asked = Hands.onInterface(() -> session.live().idle().stepProperty().get().move().by());
+        hands.click("idle-turned");
+        assertThat(e.turns(0)).isEqualTo(before + asked);
+        hands.click("idle-back");
+        Hands.settle();
+        assertThat(e.turns(0)).isEqualTo(before);
+        assertThat(text("idle-why")).startsWith("Put back where it ran");
+        Hands.waitFor("the next move", () -> session.live().idle().stepProperty().get().move().kind()
+                == IdleGuide.Kind.SCREWS);
+        assertThat(Hands.onInterface(() -> session.live().idle().stepProperty().get().guide().turns())).isEqualTo(
+                before);
+        hands.click("live-end");
+        Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
+    }
+
     /** Without the guide: the user's own hand, judged at the end. */
     @Test
     public void ownHandIsJudgedAndTheHiddenPartFound() {

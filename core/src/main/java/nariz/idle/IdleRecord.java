@@ -1,0 +1,215 @@
+package nariz.idle;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import nariz.idle.IdleGuide.Kind;
+import nariz.idle.IdleGuide.Move;
+import nariz.idle.IdleGuide.Slip;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What was done and read at an idle, and where the screws stand by that.
+ *
+ * <p>Where a mixture is read, a move that was made otherwise than asked shows in the very next reading
+ * ({@link HandSlip}). By speed and vacuum alone a turn of the stop screw does; a turn the other way shows when other
+ * readings follow ({@link HandPaths}), and then every position since is put right.
+ */
+final class IdleRecord {
+    /** A move is said to have been made the other way from this probability on, and no longer under half of it. */
+    private static final double SAID = 0.85;
+    /** Speed that scatters so many times what it does richer is of cylinders that miss; and the least that counts. */
+    private static final double MISSES = 1.8;
+    private static final double ROUGH = 0.010;
+    private static final double SAME_TURNS = 0.03;
+
+    private final IdleGuide.Settings settings;
+    private final HandPaths paths;
+    private final List<Move> moves = new ArrayList<>();
+    /** Readings after which the move before them was said to have been made the other way. */
+    private final List<Integer> said = new ArrayList<>();
+    private List<IdleReading> readings = new ArrayList<>();
+    private double turns;
+    private double stop;
+    private Optional<Slip> slip = Optional.empty();
+    private @Nullable IdleCurve curve;
+    /** Place on the curve's axis beyond which cylinders miss; none yet where negative infinite. */
+    private double missesAt = Double.NEGATIVE_INFINITY;
+    /** Moves one after the other that changed nothing, and that looked like slips. */
+    private int unanswered;
+    private int doubted;
+    private int undone;
+    /** Readings of cylinders that missed, where no curve of turns holds. */
+    private final Set<Integer> off = new HashSet<>();
+
+    IdleRecord(IdleGuide.Settings settings) {
+        this.settings = settings;
+        turns = settings.turns();
+        paths = new HandPaths(settings.least());
+    }
+
+    List<Move> moves() {
+        return moves;
+    }
+
+    List<IdleReading> readings() {
+        return readings;
+    }
+
+    IdleReading last() {
+        return readings.getLast();
+    }
+
+    double turns() {
+        return turns;
+    }
+
+    double stop() {
+        return stop;
+    }
+
+    Optional<Slip> slip() {
+        return slip;
+    }
+
+    @Nullable IdleCurve curve() {
+        return curve;
+    }
+
+    double missesAt() {
+        return missesAt;
+    }
+
+    int unanswered() {
+        return unanswered;
+    }
+
+    ScrewGain gain() {
+        return ScrewGain.of(readings, settings.share());
+    }
+
+    /**
+     * Takes a reading.
+     *
+     * @param m move that was asked for before it
+     * @param r averages; the position is taken from the move
+     * @param takesBack whether the move takes another back: it goes from where a slip left the screws, and is no slip
+     */
+    void read(Move m, IdleReading r, boolean takesBack) {
+        if (m.kind() == Kind.SCREWS) {
+            turns = m.to();
+        } else if (m.kind() == Kind.STOP) {
+            stop += m.by();
+        }
+        if (m.kind() == Kind.SCREWS || m.kind() == Kind.STOP) {
+            moves.add(m);
+        }
+        IdleReading here = r.at(turns, stop);
+        slip = Optional.empty();
+        IdleCurve known = m.kind() == Kind.SCREWS && !takesBack ? curve : null;
+        boolean missed = misses(here);
+        if (known != null && (here.mixed() || !missed)) {
+            here = doubted(m, here, known);
+        }
+        boolean mixed = here.mixed() && readings.stream().allMatch(IdleReading::mixed);
+        double moved = m.kind() != Kind.SCREWS || isStop() ? 0.0 : m.by();
+        readings.add(here);
+        if (mixed || readings.size() < 2) {
+            List<IdleReading> free = readings.stream().filter(x -> !x.atLimit()).toList();
+            paths.known(readings);
+            curve = IdleCurve.of(free.isEmpty() ? readings : free);
+        } else {
+            paths.moved(moved, known != null && moved != 0.0 && !missed);
+            if (missed) {
+                off.add(readings.size() - 1);
+            }
+            curve = paths.weigh(readings, off);
+            readings = new ArrayList<>(paths.placed(readings));
+            turns = last().turns();
+            sayOtherWays();
+        }
+        if (misses(last())) {
+            missesAt = Math.max(missesAt, curve.at(last()));
+        }
+    }
+
+    /**
+     * A move was made and put back before anything was read.
+     *
+     * @param m the move
+     */
+    void undone(Move m) {
+        moves.add(m);
+        undone++;
+        slip = Optional.empty();
+    }
+
+    /** {@return how many moves were put back unread} */
+    int undone() {
+        return undone;
+    }
+
+    private boolean isStop() {
+        return slip.equals(Optional.of(Slip.STOP_SCREW));
+    }
+
+    /** The reading where the screws really stand by it, if the move before it was not made as asked. */
+    private IdleReading doubted(Move m, IdleReading here, IdleCurve known) {
+        IdleReading before = last();
+        slip = HandSlip.of(before, here, m.by(), gain(), known, doubted);
+        boolean other = slip.isPresent() && !slip.equals(Optional.of(Slip.NOTHING));
+        doubted = other ? doubted + 1 : 0;
+        unanswered = slip.equals(Optional.of(Slip.NOTHING)) ? unanswered + 1 : 0;
+        if (slip.isEmpty()) {
+            return here;
+        }
+        turns = slip.equals(Optional.of(Slip.WRONG_WAY)) ? Math.max(before.turns() - m.by(), settings
+                .least()) : before.turns();
+        stop = isStop() ? before.stop() + 1e-3 * readings.size() + m.by() : before.stop();
+        return here.at(turns, stop);
+    }
+
+    private void sayOtherWays() {
+        int now = readings.size() - 1;
+        for (int i = 1; i <= now; i++) {
+            double p = paths.otherWay(i);
+            if (p > SAID && !said.contains(i)) {
+                said.add(i);
+                slip = Optional.of(i == now ? Slip.WRONG_WAY : Slip.WRONG_WAY_BEFORE);
+            } else if (p < 0.5 * SAID) {
+                said.remove(Integer.valueOf(i));
+            }
+        }
+    }
+
+    /** {@return which moves look as if made the other way by all that was read, by the reading after each, from 0} */
+    List<Integer> otherWay() {
+        return List.copyOf(said);
+    }
+
+    /** Cylinders that miss now and then pop and shake: speed scatters more than it did richer. */
+    private boolean misses(IdleReading r) {
+        double least = readings.stream().filter(x -> x.turns() >= r.turns()).mapToDouble(
+                IdleReading::rough).min().orElse(Double.NaN);
+        boolean rough = r.rough() > MISSES * least && r.rough() > ROUGH;
+        // Where it ran smoothly leaner than here it is something else.
+        return rough && readings.stream().noneMatch(x -> x.turns() <= r.turns() + SAME_TURNS && x.rough() < r.rough()
+                / MISSES);
+    }
+
+    boolean misses() {
+        return !readings.isEmpty() && misses(last());
+    }
+
+    /** {@return where the screws stood before the last move, and as they were found where there was none} */
+    double turnsBefore() {
+        return readings.size() < 2 ? settings.turns() : readings.get(readings.size() - 2).turns();
+    }
+
+    /** The stop screw goes back where it was before the last move. */
+    void stopBack() {
+        stop = readings.size() < 2 ? 0.0 : readings.get(readings.size() - 2).stop();
+    }
+}
