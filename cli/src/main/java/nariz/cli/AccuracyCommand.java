@@ -83,6 +83,10 @@ final class AccuracyCommand implements Callable<Integer> {
         };
         number("--altered", altered);
         number("--faults", faults);
+        if (altered > 0 && faults > 0) {
+            throw new ParameterException(spec.commandLine(), "found --altered and --faults together. They are two "
+                    + "examinations: give one of them.");
+        }
         if (altered > 0 || faults > 0) {
             if (altered > 0) {
                 AlteredExam.report(ReferenceDrive.all(reference), altered, first, out::println, progress);

@@ -13,6 +13,7 @@ import nariz.log.LogReader;
 import nariz.log.PlanJson;
 import nariz.log.Proposal;
 import nariz.text.Message;
+import nariz.workbook.VehicleNotes;
 import nariz.workbook.Workbook;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -62,7 +63,7 @@ final class InfoCommand implements Callable<Integer> {
             w.damage().forEach(d -> out.println("damaged: " + d.text()));
             for (Workbook.Vehicle v : w.vehicles()) {
                 out.printf(Locale.ROOT, "%s, %d versions of its build sheet%n", v.name(), w.sheets(v.id()).size());
-                List<Workbook.Note> notes = w.notes(v.id());
+                List<VehicleNotes.Note> notes = w.notes().of(v.id());
                 for (Workbook.Run r : runs) {
                     if (r.vehicle() == v.id()) {
                         out.printf(Locale.ROOT, "  run %d  %s  %s  %.0f s, %d rows%s%n", r.id(),
@@ -73,9 +74,9 @@ final class InfoCommand implements Callable<Integer> {
                                 out, n));
                     }
                 }
-                w.made(v.id()).stream().filter(m -> !m.changes().isEmpty()).forEach(m -> out.printf(Locale.ROOT,
+                w.plans().made(v.id()).stream().filter(m -> !m.changes().isEmpty()).forEach(m -> out.printf(Locale.ROOT,
                         "  changed by %s: %s%n", m.sheet().created().toString().substring(0, 10), text(m.changes())));
-                w.plans(v.id()).forEach(p -> out.printf(Locale.ROOT, "  plan \"%s\": %s%n", p.name(),
+                w.plans().of(v.id()).forEach(p -> out.printf(Locale.ROOT, "  plan \"%s\": %s%n", p.name(),
                         text(p.changes())));
             }
         }
@@ -85,7 +86,7 @@ final class InfoCommand implements Callable<Integer> {
         return String.join("; ", changes.stream().map(c -> c.text().toString()).toList());
     }
 
-    private static void note(PrintWriter out, Workbook.Note n) {
+    private static void note(PrintWriter out, VehicleNotes.Note n) {
         out.printf(Locale.ROOT, "    %s%s%n", n.atS().map(t -> String.format(Locale.ROOT, "at %.1f s: ", t)).orElse(""),
                 n.text());
     }

@@ -50,7 +50,7 @@ final class NoteCommand implements Callable<Integer> {
                 throw new ParameterException(spec.commandLine(), "--at: run " + run + " goes from 0 to "
                         + Math.round(r.durationS()) + " s.");
             }
-            w.addNote(r.vehicle(), Optional.of(r.id()), Optional.ofNullable(atS), text);
+            w.notes().add(r.vehicle(), Optional.of(r.id()), Optional.ofNullable(atS), text);
             out.println("noted on run " + run);
         }
         return 0;

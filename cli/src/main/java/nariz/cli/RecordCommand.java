@@ -15,6 +15,7 @@ import nariz.live.DeviceAddress;
 import nariz.live.DeviceSource;
 import nariz.live.LineFilter;
 import nariz.live.LiveRecorder;
+import nariz.workbook.Recordings;
 import nariz.workbook.Workbook;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -64,13 +65,14 @@ final class RecordCommand implements Callable<Integer> {
         }
         PrintWriter out = spec.commandLine().getOut();
         try (Workbook w = Workbook.open(workbook)) {
-            for (Workbook.Unfinished u : w.unfinished()) {
+            for (Recordings.Unfinished u : w.recordings().unfinished()) {
                 finish(w, u, out);
             }
             Workbook.Sheet sheet = sheet(w);
-            long id = w.beginRecording(sheet, LiveRecorder.title(), null);
+            long id = w.recordings().begin(sheet, LiveRecorder.title(), null);
             record(address, w, id, out);
-            Workbook.Unfinished mine = w.unfinished().stream().filter(u -> u.id() == id).findFirst().orElseThrow();
+            Recordings.Unfinished mine = w.recordings().unfinished().stream().filter(u -> u.id() == id)
+                    .findFirst().orElseThrow();
             Optional<Workbook.Run> run = finish(w, mine, out);
             if (run.isEmpty()) {
                 return NarizCommand.UNUSABLE_INPUT;
@@ -106,7 +108,7 @@ final class RecordCommand implements Callable<Integer> {
         out.println("recording " + address.text());
         out.flush();
         DeviceSource.State told = DeviceSource.State.READING;
-        try (LiveRecorder recorder = new LiveRecorder(lines -> w.record(id, lines))) {
+        try (LiveRecorder recorder = new LiveRecorder(lines -> w.recordings().append(id, lines))) {
             for (Optional<String> line = source.next(); line.isPresent(); line = source.next()) {
                 recorder.add(line.get());
                 if (source.state() != told) {
@@ -145,9 +147,9 @@ final class RecordCommand implements Callable<Integer> {
         }
     }
 
-    private static Optional<Workbook.Run> finish(Workbook w, Workbook.Unfinished u, PrintWriter out) {
+    private static Optional<Workbook.Run> finish(Workbook w, Recordings.Unfinished u, PrintWriter out) {
         try {
-            Workbook.Run run = w.finishRecording(u);
+            Workbook.Run run = w.recordings().finish(u);
             out.printf(Locale.ROOT, "run %d: %s, %d rows over %.0f s%n", run.id(), run.name(), run.samples(), run
                     .durationS());
             return Optional.of(run);

@@ -60,7 +60,7 @@ public class LiveCommandsTest {
         assertThat(run(again, "record", "--from", address, "--workbook", book.toString(), "--for", "1.5")).isZero();
         try (Workbook w = Workbook.open(book)) {
             assertThat(w.runs()).hasSize(2);
-            assertThat(w.unfinished()).isEmpty();
+            assertThat(w.recordings().unfinished()).isEmpty();
         }
         device.join(15_000);
         assertThat(printed.toString()).contains(" lines");
@@ -124,7 +124,7 @@ public class LiveCommandsTest {
         try (Workbook w = Workbook.open(book)) {
             assertThat(w.damage()).isEmpty();
             assertThat(w.runs()).hasSize(1);
-            Workbook.Run second = w.finishRecording(w.unfinished().getFirst());
+            Workbook.Run second = w.recordings().finish(w.recordings().unfinished().getFirst());
             // A hundred lines a second for two and a half: no more than one second of them is missing.
             assertThat(second.samples()).isGreaterThan(150);
             assertThat(w.runs().getFirst().samples()).isGreaterThan(150);

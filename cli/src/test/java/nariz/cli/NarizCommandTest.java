@@ -119,6 +119,8 @@ public class NarizCommandTest {
         assertThat(run("accuracy", "--altered", "-1")).isEqualTo(2);
         assertThat(run("accuracy", "--faults", "3")).isEqualTo(2);
         assertThat(err.toString()).contains("found --faults 3");
+        assertThat(run("accuracy", "--reference", ".", "--altered", "1", "--faults", "1")).isEqualTo(2);
+        assertThat(err.toString()).contains("give one of them");
     }
 
     @Test

@@ -118,7 +118,7 @@ final class Fuzz {
         try (Workbook w = Workbook.open(book)) {
             Workbook.Vehicle v = w.vehicle("six");
             Workbook.Run r = w.addRun(w.addSheet(v.id(), Samples.sheet()), whole, csv, () -> false);
-            w.addNote(v.id(), java.util.Optional.of(r.id()), java.util.Optional.of(12.0), "stumbles here");
+            w.notes().add(v.id(), java.util.Optional.of(r.id()), java.util.Optional.of(12.0), "stumbles here");
             Exchange.folder(w, out);
         }
         workbook = Files.readAllBytes(book);
@@ -161,7 +161,7 @@ final class Fuzz {
         for (Workbook.Vehicle v : w.vehicles()) {
             out.put("vehicle " + v.id(), v.name());
             w.sheets(v.id()).forEach(s -> out.put("sheet " + s.id(), s.json()));
-            w.notes(v.id()).forEach(n -> out.put("note " + n.id(), n.run() + " " + n.atS() + " " + n.text()));
+            w.notes().of(v.id()).forEach(n -> out.put("note " + n.id(), n.run() + " " + n.atS() + " " + n.text()));
         }
         for (Workbook.Run r : w.runs()) {
             out.put("run " + r.id(), r.name() + " " + r.samples() + " " + r.durationS() + " " + r.imported());

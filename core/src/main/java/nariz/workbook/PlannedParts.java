@@ -26,7 +26,7 @@ final class PlannedParts {
                 }).list();
     }
 
-    static void write(Handle h, Workbook.PartPlan p) {
+    static void write(Handle h, PartPlans.PartPlan p) {
         for (PartChange c : p.changes()) {
             h.createUpdate("INSERT INTO planned (plan, part, side, size) VALUES (?, ?, ?, ?)").bind(0, p.id())
                     .bind(1, c.part().key()).bind(2, c.side().key()).bind(3, c.to()).execute();

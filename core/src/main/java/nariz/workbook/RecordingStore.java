@@ -34,10 +34,10 @@ final class RecordingStore {
                 .bind(1, part).bind(2, String.join("\n", lines) + "\n").execute();
     }
 
-    static List<Workbook.Unfinished> unfinished(Handle h) {
+    static List<Recordings.Unfinished> unfinished(Handle h) {
         return h.createQuery("SELECT recording.id, build_sheet.vehicle, build_sheet.id, recording.name, "
                 + "recording.started FROM recording JOIN build_sheet ON build_sheet.id = recording.build_sheet ORDER "
-                + "BY recording.id").map((r, c) -> new Workbook.Unfinished(r.getLong(1), r.getLong(2), r.getLong(3),
+                + "BY recording.id").map((r, c) -> new Recordings.Unfinished(r.getLong(1), r.getLong(2), r.getLong(3),
                         r.getString(4), Instant.parse(r.getString(5)))).list();
     }
 

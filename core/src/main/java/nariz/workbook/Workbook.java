@@ -3,17 +3,13 @@ package nariz.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
-import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.InputProblem;
-import nariz.carburetor.PartChange;
 import nariz.log.Plan;
 import nariz.log.PlanJson;
 import nariz.log.Recording;
@@ -28,9 +24,10 @@ import org.jspecify.annotations.Nullable;
  * ({@link #readOnly}). Calls may come from any thread; one writes at a time, and reading waits for no import. Samples
  * are loaded when asked for.
  *
- * <p>In one piece because it is the one door to the file: a short method for each thing that is kept, all under the
- * same lock and the same history of edits. How the file is opened, readings are packed and edits undone stands in
- * {@link WorkbookFile}, {@link RunStore} and {@link EditHistory}.
+ * <p>Vehicles, sheets and runs are here; what is kept beside them has a class for each kind ({@link VehicleNotes},
+ * {@link PartPlans}, {@link Exclusions}, {@link Recordings}), under the same lock and the same history of edits. How
+ * the file is opened, readings are packed and edits undone stands in {@link WorkbookFile}, {@link RunStore} and
+ * {@link EditHistory}.
  */
 public final class Workbook implements AutoCloseable {
     /** File name extension. */
@@ -38,6 +35,10 @@ public final class Workbook implements AutoCloseable {
 
     private final WorkbookFile database;
     private final EditHistory history = new EditHistory();
+    private final VehicleNotes notes = new VehicleNotes(this);
+    private final PartPlans plans = new PartPlans(this);
+    private final Recordings recordings = new Recordings(this);
+    private final Exclusions exclusions = new Exclusions(this);
 
     /**
      * A vehicle.
@@ -73,70 +74,6 @@ public final class Workbook implements AutoCloseable {
      */
     public record Run(long id, long vehicle, long sheet, String name, Instant imported, int samples, double durationS,
             long problemCount) {
-    }
-
-    /**
-     * A stretch the user took out of the computation; its samples stay.
-     *
-     * @param id key in this file
-     * @param fromS start, s in the run
-     * @param toS end
-     * @param reason in the user's words
-     */
-    public record Excluded(long id, double fromS, double toS, String reason) {
-    }
-
-    /**
-     * A note.
-     *
-     * @param id key in this file
-     * @param run run it belongs to, if any
-     * @param atS moment in the run it names, s; empty for a note on the whole
-     * @param text what was written
-     * @param created when
-     */
-    public record Note(long id, Optional<Long> run, Optional<Double> atS, String text, Instant created) {
-    }
-
-    /**
-     * Parts one means to fit.
-     *
-     * @param id key in this file
-     * @param sheet build sheet it starts from
-     * @param name as the user calls it
-     * @param changes parts against that sheet
-     * @param created when
-     */
-    public record PartPlan(long id, long sheet, String name, List<PartChange> changes, Instant created) {
-        /** Copies the list. */
-        public PartPlan {
-            changes = List.copyOf(changes);
-        }
-    }
-
-    /**
-     * A recording that has not ended: it is being made, or a crash cut it short.
-     *
-     * @param id key in this file
-     * @param vehicle whose it is
-     * @param sheet build sheet it is driven on
-     * @param name its title
-     * @param started when
-     */
-    public record Unfinished(long id, long vehicle, long sheet, String name, Instant started) {
-    }
-
-    /**
-     * What one version of a build sheet changed against the version before.
-     *
-     * @param sheet the version
-     * @param changes parts changed; empty where only other things were
-     */
-    public record Made(Sheet sheet, List<PartChange> changes) {
-        /** Copies the list. */
-        public Made {
-            changes = List.copyOf(changes);
-        }
     }
 
     private Workbook(WorkbookFile database) {
@@ -186,15 +123,43 @@ public final class Workbook implements AutoCloseable {
         return database.whyReadOnly();
     }
 
-    private static String now() {
+    static String now() {
         return Instant.now().truncatedTo(ChronoUnit.MILLIS).toString();
+    }
+
+    WorkbookFile database() {
+        return database;
+    }
+
+    EditHistory history() {
+        return history;
+    }
+
+    /** {@return notes on vehicles and runs} */
+    public VehicleNotes notes() {
+        return notes;
+    }
+
+    /** {@return parts that are meant to be fitted, and that were} */
+    public PartPlans plans() {
+        return plans;
+    }
+
+    /** {@return recordings that have not become runs} */
+    public Recordings recordings() {
+        return recordings;
+    }
+
+    /** {@return stretches of runs that are left out} */
+    public Exclusions exclusions() {
+        return exclusions;
     }
 
     Handle handle() {
         return database.handle();
     }
 
-    private Runnable sql(String statement, @Nullable Object... values) {
+    Runnable sql(String statement, @Nullable Object... values) {
         return () -> database.write(h -> {
             var u = h.createUpdate(statement);
             for (int i = 0; i < values.length; i++) {
@@ -343,78 +308,6 @@ public final class Workbook implements AutoCloseable {
     }
 
     /**
-     * Begins a recording.
-     *
-     * @param sheet build sheet it is driven on
-     * @param name its title
-     * @param plan what the columns mean; null to go by header and units alone
-     * @return its key
-     */
-    public long beginRecording(Sheet sheet, String name, @Nullable Plan plan) {
-        return database.write(h -> RecordingStore.begin(h, sheet.id(), name, plan, now()));
-    }
-
-    /**
-     * Keeps lines of a recording; when it returns they survive a crash.
-     *
-     * @param recording key
-     * @param lines header and rows in order, at least one
-     */
-    public void record(long recording, List<String> lines) {
-        database.write(h -> RecordingStore.append(h, recording, lines));
-    }
-
-    /** {@return recordings that have not ended} */
-    public List<Unfinished> unfinished() {
-        return database.read(RecordingStore::unfinished);
-    }
-
-    /**
-     * Ends a recording: it becomes a run like any other.
-     *
-     * @param u the recording
-     * @return the run
-     * @throws InputProblem when its lines cannot be read as a log; they stay where they are
-     */
-    public Run finishRecording(Unfinished u) {
-        Path file = database.read(h -> RecordingStore.spooled(h, u.id(), u.name()));
-        try {
-            Recording r = database.read(h -> RecordingStore.read(h, u.id(), file));
-            Run run = addRun(new Sheet(u.sheet(), u.vehicle(), sheetJson(u.sheet()), u.started()), r, file, () ->
-                    false);
-            database.write(h -> RecordingStore.forget(h, u.id()));
-            return run;
-        } finally {
-            RecordingStore.discard(file);
-        }
-    }
-
-    /**
-     * Writes the lines of a recording into a file of their own.
-     *
-     * @param u the recording
-     * @param file where to; nothing that is there is overwritten
-     * @throws IOException when it cannot be written
-     */
-    public void writeRecording(Unfinished u, Path file) throws IOException {
-        Path spooled = database.read(h -> RecordingStore.spooled(h, u.id(), u.name()));
-        try {
-            Files.copy(spooled, file);
-        } finally {
-            RecordingStore.discard(spooled);
-        }
-    }
-
-    /**
-     * Lets go of a recording without a run: nothing of use was in it, or it was written out.
-     *
-     * @param u the recording
-     */
-    public void dropRecording(Unfinished u) {
-        database.write(h -> RecordingStore.forget(h, u.id()));
-    }
-
-    /**
      * Takes a run's file in once more, read in another way; notes, decisions and the file itself stay.
      *
      * @param run key
@@ -498,198 +391,6 @@ public final class Workbook implements AutoCloseable {
     private String runName(long run) {
         return database.read(h -> h.createQuery("SELECT name FROM run WHERE id = ?").bind(0,
                 run).mapTo(String.class).one());
-    }
-
-    /**
-     * Stretches of a run that do not count.
-     *
-     * @param run key
-     * @return in the order of time
-     */
-    public List<Excluded> excluded(long run) {
-        return database.read(h ->
-                h.createQuery("SELECT id, from_s, to_s, reason FROM excluded WHERE run = ? ORDER BY from_s, id")
-                .bind(0, run).map((r, c) -> new Excluded(r.getLong(1), r.getDouble(2), r.getDouble(3), r.getString(4)))
-                .list());
-    }
-
-    /**
-     * Takes a stretch out of the computation.
-     *
-     * @param run key
-     * @param fromS start, s in the run
-     * @param toS end, later than the start
-     * @param reason in the user's words
-     */
-    public void exclude(long run, double fromS, double toS, String reason) {
-        if (!(toS > fromS)) {
-            throw new IllegalArgumentException("stretch from " + fromS + " to " + toS + " s");
-        }
-        long id = database.write(h ->
-                h.createUpdate("INSERT INTO excluded (run, from_s, to_s, reason) VALUES (?, ?, ?, ?)")
-                .bind(0, run).bind(1, fromS).bind(2, toS).bind(3, reason).executeAndReturnGeneratedKeys("id")
-                .mapTo(Long.class).one());
-        history.add("exclusion of a stretch",
-                sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)",
-                id, run, fromS, toS, reason), sql("DELETE FROM excluded WHERE id = ?", id));
-    }
-
-    /**
-     * Lets a stretch count again.
-     *
-     * @param run key
-     * @param e the stretch
-     */
-    public void restore(long run, Excluded e) {
-        history.run("return of a stretch", sql("DELETE FROM excluded WHERE id = ?", e.id()),
-                sql("INSERT INTO excluded (id, run, from_s, to_s, reason) VALUES (?, ?, ?, ?, ?)", e.id(), run,
-                        e.fromS(),
-                        e.toS(), e.reason()));
-    }
-
-    /**
-     * Notes on a vehicle and its runs.
-     *
-     * @param vehicle key
-     * @return in the order they were written
-     */
-    public List<Note> notes(long vehicle) {
-        return database.read(h ->
-                h.createQuery("SELECT id, run, at_s, text, created FROM note WHERE vehicle = ? ORDER BY id")
-                .bind(0, vehicle).map((r, c) -> new Note(r.getLong(1), Optional.ofNullable((Number) r.getObject(2))
-                        .map(Number::longValue), Optional.ofNullable((Number) r.getObject(3)).map(Number::doubleValue),
-                        r.getString(4), Instant.parse(r.getString(5)))).list());
-    }
-
-    /**
-     * Writes a note.
-     *
-     * @param vehicle key
-     * @param run run it belongs to, if any
-     * @param atS moment in that run, s; empty for the whole
-     * @param text what to keep, not blank
-     * @return the note as it is kept
-     */
-    public Note addNote(long vehicle, Optional<Long> run, Optional<Double> atS, String text) {
-        if (text.isBlank() || (atS.isPresent() && run.isEmpty())) {
-            throw new IllegalArgumentException("a note needs words, and a moment needs a run: \"" + text + "\"");
-        }
-        Instant created = Instant.parse(now());
-        Note n = database.write(h -> {
-            long id = h.createUpdate("INSERT INTO note (vehicle, run, at_s, text, created) VALUES (?, ?, ?, ?, ?)")
-                    .bind(0, vehicle).bind(1, run.orElse(null)).bind(2, atS.orElse(null)).bind(3, text)
-                    .bind(4, created.toString()).executeAndReturnGeneratedKeys("id").mapTo(Long.class).one();
-            return new Note(id, run, atS, text, created);
-        });
-        history.add("note \"" + shortened(text) + "\"", put(vehicle, n), sql("DELETE FROM note WHERE id = ?", n.id()));
-        return n;
-    }
-
-    /**
-     * Puts a note in other words; it stays on its moment, or on the whole.
-     *
-     * @param n the note
-     * @param text what to keep instead, not blank
-     */
-    public void rewordNote(Note n, String text) {
-        if (text.isBlank()) {
-            throw new IllegalArgumentException("a note needs words");
-        }
-        history.run("note \"" + shortened(text) + "\"", sql("UPDATE note SET text = ? WHERE id = ?", text, n.id()),
-                sql("UPDATE note SET text = ? WHERE id = ?", n.text(), n.id()));
-    }
-
-    /**
-     * Takes a note away; undo brings it back.
-     *
-     * @param vehicle key
-     * @param n the note
-     */
-    public void removeNote(long vehicle, Note n) {
-        history.run("removal of note \"" + shortened(n.text()) + "\"", sql("DELETE FROM note WHERE id = ?", n.id()),
-                put(vehicle, n));
-    }
-
-    private Runnable put(long vehicle, Note n) {
-        return sql("INSERT INTO note (id, vehicle, run, at_s, text, created) VALUES (?, ?, ?, ?, ?, ?)", n.id(),
-                vehicle, n.run().orElse(null), n.atS().orElse(null), n.text(), n.created().toString());
-    }
-
-    private static String shortened(String text) {
-        return text.length() > 30 ? text.substring(0, 29) + "…" : text;
-    }
-
-    /**
-     * Plans for a vehicle.
-     *
-     * @param vehicle key
-     * @return in the order they were kept
-     */
-    public List<PartPlan> plans(long vehicle) {
-        return database.read(h ->
-                h.createQuery("SELECT id, build_sheet, name, created FROM plan WHERE vehicle = ? ORDER BY id")
-                .bind(0, vehicle).map((r, c) -> new PartPlan(r.getLong(1), r.getLong(2), r.getString(3),
-                        PlannedParts.read(h, r.getLong(1), r.getLong(2)), Instant.parse(r.getString(4)))).list());
-    }
-
-    /**
-     * Keeps parts one means to fit.
-     *
-     * @param sheet build sheet they are changes of
-     * @param name as the user calls the plan
-     * @param changes parts, at least one
-     */
-    public void addPlan(Sheet sheet, String name, List<PartChange> changes) {
-        if (changes.isEmpty()) {
-            throw new IllegalArgumentException("a plan without parts");
-        }
-        Instant created = Instant.parse(now());
-        PartPlan p = database.write(h -> {
-            long id = h.createUpdate("INSERT INTO plan (vehicle, build_sheet, name, created) VALUES (?, ?, ?, ?)")
-                    .bind(0, sheet.vehicle()).bind(1, sheet.id()).bind(2, name).bind(3, created.toString())
-                    .executeAndReturnGeneratedKeys("id").mapTo(Long.class).one();
-            PartPlan made = new PartPlan(id, sheet.id(), name, changes, created);
-            PlannedParts.write(h, made);
-            return made;
-        });
-        history.add("plan " + name, put(sheet.vehicle(), p), sql("DELETE FROM plan WHERE id = ?", p.id()));
-    }
-
-    /**
-     * Takes a plan away; undo brings it back.
-     *
-     * @param vehicle key
-     * @param p the plan
-     */
-    public void removePlan(long vehicle, PartPlan p) {
-        history.run("removal of plan " + p.name(), sql("DELETE FROM plan WHERE id = ?", p.id()), put(vehicle, p));
-    }
-
-    private Runnable put(long vehicle, PartPlan p) {
-        return () -> database.write(h -> {
-            h.createUpdate("INSERT INTO plan (id, vehicle, build_sheet, name, created) VALUES (?, ?, ?, ?, ?)")
-                    .bind(0, p.id()).bind(1, vehicle).bind(2, p.sheet()).bind(3, p.name())
-                    .bind(4, p.created().toString()).execute();
-            PlannedParts.write(h, p);
-            return p.id();
-        });
-    }
-
-    /**
-     * What was changed on a vehicle, version by version of its build sheet.
-     *
-     * @param vehicle key
-     * @return from the second version on
-     */
-    public List<Made> made(long vehicle) {
-        List<Sheet> all = sheets(vehicle);
-        List<Made> out = new ArrayList<>();
-        for (int i = 1; i < all.size(); i++) {
-            out.add(new Made(all.get(i), PartChange.between(
-                    BuildSheetReader.parse("build sheet", all.get(i - 1).json()),
-                    BuildSheetReader.parse("build sheet", all.get(i).json()))));
-        }
-        return out;
     }
 
     /**

@@ -114,9 +114,9 @@ public class DeviceSourceTest {
             try (StandInDevice d = device(new StandInDevice.Manners(50, 4, 0.02, 0, true, true, 5))) {
                 DeviceSource s = new DeviceSource(DeviceAddress.parse("serial:" + pair.name(false)));
                 Workbook.Sheet sheet = w.addSheet(w.vehicle("estate").id(), Demo.ESTATE.sheetJson());
-                long id = w.beginRecording(sheet, "serial", null);
+                long id = w.recordings().begin(sheet, "serial", null);
                 Thread plug = Thread.ofVirtual().start(() -> plug(d, pair, s));
-                try (LiveRecorder r = new LiveRecorder(lines -> w.record(id, lines))) {
+                try (LiveRecorder r = new LiveRecorder(lines -> w.recordings().append(id, lines))) {
                     read(s, 300).forEach(r::add);
                 }
                 s.close();
@@ -124,10 +124,10 @@ public class DeviceSourceTest {
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
             }
-            assertThat(w.unfinished()).hasSize(1);
-            Workbook.Run run = w.finishRecording(w.unfinished().getFirst());
+            assertThat(w.recordings().unfinished()).hasSize(1);
+            Workbook.Run run = w.recordings().finish(w.recordings().unfinished().getFirst());
             assertThat(run.samples()).isEqualTo(299);
-            assertThat(w.unfinished()).isEmpty();
+            assertThat(w.recordings().unfinished()).isEmpty();
             assertThat(w.hasFile(run.id())).isTrue();
         }
     }
@@ -146,17 +146,17 @@ public class DeviceSourceTest {
     public void whatACrashCutShortIsThereWhenTheWorkbookIsOpenedNext() throws IOException {
         var file = Files.createTempDirectory("nariz").resolve("cut.nariz");
         try (Workbook w = Workbook.open(file)) {
-            long id = w.beginRecording(w.addSheet(w.vehicle("estate").id(), Demo.ESTATE.sheetJson()), "cut", null);
+            long id = w.recordings().begin(w.addSheet(w.vehicle("estate").id(), Demo.ESTATE.sheetJson()), "cut", null);
             List<String> lines = new ArrayList<>(List.of("time (s),rpm (1/min),vacuum (inHg),lambda"));
             for (int i = 0; i < 200; i++) {
                 lines.add(String.format(java.util.Locale.ROOT, "%.2f,800,18,0.95", 0.05 * i));
             }
-            w.record(id, lines);
-            w.record(id, List.of("10.05,800,18,0.95"));
+            w.recordings().append(id, lines);
+            w.recordings().append(id, List.of("10.05,800,18,0.95"));
         }
         try (Workbook w = Workbook.open(file)) {
             assertThat(w.runs()).isEmpty();
-            assertThat(w.finishRecording(w.unfinished().getFirst()).samples()).isEqualTo(201);
+            assertThat(w.recordings().finish(w.recordings().unfinished().getFirst()).samples()).isEqualTo(201);
             assertThat(w.damage()).isEmpty();
         }
     }

@@ -40,7 +40,7 @@ public class CrashTest {
                 Workbook.Sheet sheet = w.addSheet(w.vehicle("six").id(), Samples.sheet());
                 for (int i = 0; ; i++) {
                     Workbook.Run run = w.addRun(sheet, r, log, () -> false);
-                    w.exclude(run.id(), 1, 2, "number " + i);
+                    w.exclusions().add(run.id(), 1, 2, "number " + i);
                     System.out.println(run.id());
                 }
             }
@@ -60,7 +60,7 @@ public class CrashTest {
          */
         public static void main(String[] args) throws InterruptedException {
             try (Workbook w = Workbook.open(Path.of(args[0]))) {
-                System.out.println(w.notes(1).size());
+                System.out.println(w.notes().of(1).size());
                 Thread.sleep(60_000);
             }
         }
@@ -164,8 +164,8 @@ public class CrashTest {
             }
             try (Workbook w = Workbook.open(looked)) {
                 assertThat(w.handle().createQuery("PRAGMA integrity_check").mapTo(String.class).one()).isEqualTo("ok");
-                assertThat(w.notes(1)).as("notes after kill %d", k).hasSize(NOTES);
-                assertThat(w.plans(1)).isEmpty();
+                assertThat(w.notes().of(1)).as("notes after kill %d", k).hasSize(NOTES);
+                assertThat(w.plans().of(1)).isEmpty();
             }
         }
     }

@@ -40,8 +40,8 @@ public class DamageTest {
             Workbook.Sheet s = w.addSheet(v.id(), Samples.sheet());
             w.addRun(s, record(log), log, () -> false);
             Workbook.Run r = w.addRun(s, record(second), second, () -> false);
-            w.addNote(v.id(), Optional.of(r.id()), Optional.of(12.0), "stumbles here");
-            w.exclude(r.id(), 3, 4, "a lorry");
+            w.notes().add(v.id(), Optional.of(r.id()), Optional.of(12.0), "stumbles here");
+            w.exclusions().add(r.id(), 3, 4, "a lorry");
             w.lookedFor(r.id(), "misfire", true);
             w.remember(record(log).plan());
         }
@@ -57,11 +57,11 @@ public class DamageTest {
         for (Workbook.Vehicle v : w.vehicles()) {
             out.put("vehicle " + v.id(), v.name());
             w.sheets(v.id()).forEach(s -> out.put("sheet " + s.id(), s.json()));
-            w.notes(v.id()).forEach(n -> out.put("note " + n.id(), n.run() + " " + n.atS() + " " + n.text()));
+            w.notes().of(v.id()).forEach(n -> out.put("note " + n.id(), n.run() + " " + n.atS() + " " + n.text()));
         }
         for (Workbook.Run r : w.runs()) {
             out.put("run " + r.id(), r.name() + " " + r.samples() + " " + r.durationS() + " " + r.imported());
-            w.excluded(r.id()).forEach(e -> out.put("excluded " + e.id(), e.fromS() + " " + e.toS() + " "
+            w.exclusions().of(r.id()).forEach(e -> out.put("excluded " + e.id(), e.fromS() + " " + e.toS() + " "
                     + e.reason()));
             out.put("looked " + r.id(), String.valueOf(w.lookedFor(r.id())));
             Recording rec = w.recording(r.id());
@@ -150,7 +150,7 @@ public class DamageTest {
         try (Workbook w = Workbook.open(made)) {
             assertThat(w.recording(1).written(Channel.RPM)).isEqualTo(record(folder.resolve("drive.csv")).written(
                     Channel.RPM));
-            assertThat(w.notes(1)).hasSize(1);
+            assertThat(w.notes().of(1)).hasSize(1);
             assertThat(w.readOnly()).isFalse();
         }
         assertThat(WorkbookCheck.of(made, () -> false)).isEmpty();

@@ -60,13 +60,13 @@ public class WorkbookFaultsTest {
             List<Future<?>> all = new ArrayList<>();
             for (int i = 0; i < 400; i++) {
                 int n = i;
-                all.add(threads.submit(() -> w.addNote(1, Optional.of(run), Optional.of(1.0), "note " + n)));
+                all.add(threads.submit(() -> w.notes().add(1, Optional.of(run), Optional.of(1.0), "note " + n)));
             }
             for (Future<?> f : all) {
                 f.get(60, TimeUnit.SECONDS);
             }
-            assertThat(w.notes(1)).extracting(Workbook.Note::text).hasSize(400).doesNotHaveDuplicates();
-            assertThat(w.notes(1)).extracting(Workbook.Note::id).doesNotHaveDuplicates();
+            assertThat(w.notes().of(1)).extracting(VehicleNotes.Note::text).hasSize(400).doesNotHaveDuplicates();
+            assertThat(w.notes().of(1)).extracting(VehicleNotes.Note::id).doesNotHaveDuplicates();
         }
     }
 
@@ -80,7 +80,7 @@ public class WorkbookFaultsTest {
                 if (asked.compareAndSet(false, true)) {
                     try {
                         assertThat(other.submit(w::runs).get(20, TimeUnit.SECONDS)).as("not yet whole").isEmpty();
-                        other.submit(() -> w.addNote(s.vehicle(), Optional.empty(), Optional.empty(), "meanwhile"))
+                        other.submit(() -> w.notes().add(s.vehicle(), Optional.empty(), Optional.empty(), "meanwhile"))
                                 .get(20, TimeUnit.SECONDS);
                     } catch (Exception e) {
                         throw new AssertionError(e);
@@ -90,7 +90,7 @@ public class WorkbookFaultsTest {
             });
             assertThat(asked).isTrue();
             assertThat(w.runs()).hasSize(1);
-            assertThat(w.notes(s.vehicle())).hasSize(1);
+            assertThat(w.notes().of(s.vehicle())).hasSize(1);
             assertThat(w.recording(1).size()).isEqualTo(recording().size());
         }
     }
@@ -126,12 +126,12 @@ public class WorkbookFaultsTest {
     public void noteOnAWholeRunStaysOnTheWholeWhenItIsReworded() {
         try (Workbook w = Workbook.open(file)) {
             long run = w.addRun(sheet(w), recording(), log, () -> false).id();
-            Workbook.Note n = w.addNote(1, Optional.of(run), Optional.empty(), "windy");
-            w.rewordNote(n, "windy and cold");
-            assertThat(w.notes(1)).containsExactly(new Workbook.Note(n.id(), n.run(), Optional.empty(),
+            VehicleNotes.Note n = w.notes().add(1, Optional.of(run), Optional.empty(), "windy");
+            w.notes().reword(n, "windy and cold");
+            assertThat(w.notes().of(1)).containsExactly(new VehicleNotes.Note(n.id(), n.run(), Optional.empty(),
                     "windy and cold", n.created()));
             w.undo();
-            assertThat(w.notes(1)).containsExactly(n);
+            assertThat(w.notes().of(1)).containsExactly(n);
         }
     }
 

@@ -47,8 +47,9 @@ public class WorkbookHistoryTest {
     }
 
     private static State read(Workbook w, long vehicle, Workbook.Sheet sheet, long run) {
-        return new State(w.notes(vehicle).stream().map(Workbook.Note::text).toList(), w.plans(vehicle).stream()
-                .filter(p -> p.sheet() == sheet.id()).map(Workbook.PartPlan::name).toList(), w.excluded(run).stream()
+        return new State(w.notes().of(vehicle).stream().map(VehicleNotes.Note::text).toList(),
+                w.plans().of(vehicle).stream().filter(p -> p.sheet() == sheet.id()).map(PartPlans.PartPlan::name)
+                        .toList(), w.exclusions().of(run).stream()
                 .map(e -> e.fromS() + "-" + e.toS()).toList(), w.lookedFor(run), w.runs().stream().noneMatch(r -> r.id()
                 == run));
     }
@@ -116,43 +117,43 @@ public class WorkbookHistoryTest {
         return switch (what) {
             case 5, 6 -> {
                 boolean ofRun = r.nextBoolean();
-                w.addNote(vehicle, ofRun ? Optional.of(run) : Optional.empty(), ofRun ? Optional.of(i / 4.0)
+                w.notes().add(vehicle, ofRun ? Optional.of(run) : Optional.empty(), ofRun ? Optional.of(i / 4.0)
                         : Optional.empty(), "note " + i);
                 yield new State(State.with(s.notes(), "note " + i), s.plans(), s.excluded(), s.lookedFor(),
                         s.removed());
             }
             case 7 -> {
-                List<Workbook.Note> all = w.notes(vehicle);
+                List<VehicleNotes.Note> all = w.notes().of(vehicle);
                 if (all.isEmpty()) {
                     yield s;
                 }
-                Workbook.Note n = all.get(r.nextInt(all.size()));
-                w.removeNote(vehicle, n);
+                VehicleNotes.Note n = all.get(r.nextInt(all.size()));
+                w.notes().remove(vehicle, n);
                 yield new State(State.without(s.notes(), n.text()), s.plans(), s.excluded(), s.lookedFor(),
                         s.removed());
             }
             case 8 -> {
-                List<Workbook.PartPlan> all = w.plans(vehicle);
+                List<PartPlans.PartPlan> all = w.plans().of(vehicle);
                 if (!all.isEmpty() && r.nextBoolean()) {
-                    Workbook.PartPlan p = all.get(r.nextInt(all.size()));
-                    w.removePlan(vehicle, p);
+                    PartPlans.PartPlan p = all.get(r.nextInt(all.size()));
+                    w.plans().remove(vehicle, p);
                     yield new State(s.notes(), State.without(s.plans(), p.name()), s.excluded(), s.lookedFor(),
                             s.removed());
                 }
-                w.addPlan(sheet, "plan " + i, List.of(new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, 61, 60
+                w.plans().add(sheet, "plan " + i, List.of(new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, 61, 60
                         + i % 9)));
                 yield new State(s.notes(), State.with(s.plans(), "plan " + i), s.excluded(), s.lookedFor(),
                         s.removed());
             }
             case 9 -> {
-                List<Workbook.Excluded> all = w.excluded(run);
+                List<Exclusions.Excluded> all = w.exclusions().of(run);
                 if (!all.isEmpty() && r.nextBoolean()) {
-                    Workbook.Excluded e = all.get(r.nextInt(all.size()));
-                    w.restore(run, e);
+                    Exclusions.Excluded e = all.get(r.nextInt(all.size()));
+                    w.exclusions().remove(run, e);
                     yield new State(s.notes(), s.plans(), State.without(s.excluded(), e.fromS() + "-" + e.toS()),
                             s.lookedFor(), s.removed());
                 }
-                w.exclude(run, i, i + 0.5, "test");
+                w.exclusions().add(run, i, i + 0.5, "test");
                 yield new State(s.notes(), s.plans(), State.with(s.excluded(), (double) i + "-" + (i + 0.5)),
                         s.lookedFor(), s.removed());
             }

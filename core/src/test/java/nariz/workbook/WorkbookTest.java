@@ -77,8 +77,8 @@ public class WorkbookTest {
     public void whatWentInIsThereAfterOpeningAgain() throws IOException {
         try (Workbook w = Workbook.open(file)) {
             Workbook.Run r = add(w);
-            w.exclude(r.id(), 3.0, 5.5, "traffic");
-            w.addNote(r.vehicle(), Optional.of(r.id()), Optional.of(42.5), "first drive");
+            w.exclusions().add(r.id(), 3.0, 5.5, "traffic");
+            w.notes().add(r.vehicle(), Optional.of(r.id()), Optional.of(42.5), "first drive");
             w.lookedFor(r.id(), "vacuum-leak", true);
             w.addAdvice(r.id(), "balanced", "{}");
             w.remember(recording().plan());
@@ -91,8 +91,8 @@ public class WorkbookTest {
             ByteArrayOutputStream raw = new ByteArrayOutputStream();
             assertThat(w.raw(r.id(), raw)).contains("drive.csv");
             assertThat(raw.toByteArray()).isEqualTo(Files.readAllBytes(log));
-            assertThat(w.excluded(r.id())).extracting(Workbook.Excluded::reason).containsExactly("traffic");
-            assertThat(w.notes(r.vehicle())).extracting(Workbook.Note::text).containsExactly("first drive");
+            assertThat(w.exclusions().of(r.id())).extracting(Exclusions.Excluded::reason).containsExactly("traffic");
+            assertThat(w.notes().of(r.vehicle())).extracting(VehicleNotes.Note::text).containsExactly("first drive");
             assertThat(w.lookedFor(r.id())).containsExactly("vacuum-leak");
             assertThat(w.advice(r.id())).contains("{}");
             assertThat(w.profile(recording().plan().signature())).isPresent();
@@ -121,8 +121,8 @@ public class WorkbookTest {
     public void everythingDoneInASittingCanBeTakenBackAndBroughtBack() {
         try (Workbook w = Workbook.open(file)) {
             Workbook.Run r = add(w);
-            w.exclude(r.id(), 1, 2, "a");
-            w.restore(r.id(), w.excluded(r.id()).getFirst());
+            w.exclusions().add(r.id(), 1, 2, "a");
+            w.exclusions().remove(r.id(), w.exclusions().of(r.id()).getFirst());
             w.lookedFor(r.id(), "misfire", true);
             w.runRemoved(r.id(), true);
             assertThat(w.runs()).isEmpty();
@@ -132,9 +132,9 @@ public class WorkbookTest {
             w.undo();
             assertThat(w.lookedFor(r.id())).isEmpty();
             w.undo();
-            assertThat(w.excluded(r.id())).hasSize(1);
+            assertThat(w.exclusions().of(r.id())).hasSize(1);
             w.undo();
-            assertThat(w.excluded(r.id())).isEmpty();
+            assertThat(w.exclusions().of(r.id())).isEmpty();
             w.undo();
             assertThat(w.runs()).isEmpty();
             assertThat(w.undoTitle()).isEmpty();
@@ -143,7 +143,7 @@ public class WorkbookTest {
                 w.redo();
             }
             assertThat(w.runs()).hasSize(1);
-            assertThat(w.excluded(r.id())).isEmpty();
+            assertThat(w.exclusions().of(r.id())).isEmpty();
             assertThat(w.lookedFor(r.id())).containsExactly("misfire");
             assertThat(w.redoTitle()).contains("removal of drive.csv");
         }
@@ -156,7 +156,7 @@ public class WorkbookTest {
             try (Workbook second = Workbook.open(file)) {
                 assertThat(second.readOnly()).isTrue();
                 assertEqual(recording(), second.recording(r.id()));
-                assertThatThrownBy(() -> second.exclude(r.id(), 0, 1, "x")).isInstanceOf(InputProblem.class)
+                assertThatThrownBy(() -> second.exclusions().add(r.id(), 0, 1, "x")).isInstanceOf(InputProblem.class)
                         .hasMessageContaining("open for reading only").hasMessageContaining("Close the other window");
                 assertThat(second.undoTitle()).isEmpty();
             }
@@ -251,9 +251,9 @@ public class WorkbookTest {
             s.executeUpdate("INSERT INTO note VALUES (1, 1, NULL, 'from before', '2026-01-01T00:00:00Z')");
         }
         try (Workbook w = Workbook.open(file)) {
-            assertThat(w.notes(1)).extracting(Workbook.Note::text, Workbook.Note::atS)
+            assertThat(w.notes().of(1)).extracting(VehicleNotes.Note::text, VehicleNotes.Note::atS)
                     .containsExactly(org.assertj.core.groups.Tuple.tuple("from before", Optional.empty()));
-            assertThat(w.plans(1)).isEmpty();
+            assertThat(w.plans().of(1)).isEmpty();
         }
         assertThat(folder.resolve("garage.nariz.before-4-was-1")).exists();
     }
@@ -262,24 +262,24 @@ public class WorkbookTest {
     public void notesAndPlansComeAndGoAndComeBack() {
         try (Workbook w = Workbook.open(file)) {
             Workbook.Run r = add(w);
-            w.addNote(r.vehicle(), Optional.of(r.id()), Optional.of(12.0), "stumbles here");
-            w.addPlan(w.sheets(r.vehicle()).getFirst(), "larger jets", LARGER);
-            w.removeNote(r.vehicle(), w.notes(r.vehicle()).getFirst());
-            w.removePlan(r.vehicle(), w.plans(r.vehicle()).getFirst());
-            assertThat(w.notes(r.vehicle())).isEmpty();
-            assertThat(w.plans(r.vehicle())).isEmpty();
+            w.notes().add(r.vehicle(), Optional.of(r.id()), Optional.of(12.0), "stumbles here");
+            w.plans().add(w.sheets(r.vehicle()).getFirst(), "larger jets", LARGER);
+            w.notes().remove(r.vehicle(), w.notes().of(r.vehicle()).getFirst());
+            w.plans().remove(r.vehicle(), w.plans().of(r.vehicle()).getFirst());
+            assertThat(w.notes().of(r.vehicle())).isEmpty();
+            assertThat(w.plans().of(r.vehicle())).isEmpty();
             w.undo();
             w.undo();
         }
         try (Workbook w = Workbook.open(file)) {
-            Workbook.Note n = w.notes(1).getFirst();
+            VehicleNotes.Note n = w.notes().of(1).getFirst();
             assertThat(n.text()).isEqualTo("stumbles here");
             assertThat(n.atS()).contains(12.0);
-            Workbook.PartPlan p = w.plans(1).getFirst();
+            PartPlans.PartPlan p = w.plans().of(1).getFirst();
             assertThat(p.name()).isEqualTo("larger jets");
             assertThat(p.changes()).extracting(c -> c.text().toString()).containsExactly(
                     "primary main jets: 61 thou to 63 thou", "secondary main jets: 74 thou to 76 thou");
-            assertThatThrownBy(() -> w.addNote(1, Optional.empty(), Optional.of(3.0), "where?")).isInstanceOf(
+            assertThatThrownBy(() -> w.notes().add(1, Optional.empty(), Optional.of(3.0), "where?")).isInstanceOf(
                     IllegalArgumentException.class).hasMessage("a note needs words, and a moment needs a run: "
                     + "\"where?\"");
         }
@@ -293,7 +293,7 @@ public class WorkbookTest {
             w.addSheet(v, Samples.sheet().replace("61 thou", "63 thou").replace("2.375 turns", "2.5 turns"));
             w.addSheet(v, Samples.sheet().replace("61 thou", "63 thou").replace("2.375 turns", "2.5 turns")
                     .replace("17 C", "25 C"));
-            assertThat(w.made(v)).extracting(m -> m.changes().stream().map(c -> c.text().toString()).toList())
+            assertThat(w.plans().made(v)).extracting(m -> m.changes().stream().map(c -> c.text().toString()).toList())
                     .containsExactly(List.of("primary mixture screws: 2.375 turns to 2.5 turns",
                             "primary main jets: 61 thou to 63 thou"), List.of());
         }
@@ -357,10 +357,10 @@ public class WorkbookTest {
         try (Workbook w = Workbook.open(file); Workbook copy = Workbook.open(folder.resolve("copy.nariz"))) {
             Workbook.Run r = add(w);
             w.addSheet(r.vehicle(), Samples.sheet().replace("61 thou", "63 thou"));
-            w.exclude(r.id(), 3, 4, "a lorry");
-            w.addNote(r.vehicle(), Optional.of(r.id()), Optional.of(12.25), "lambda λ and \"quotes\"");
+            w.exclusions().add(r.id(), 3, 4, "a lorry");
+            w.notes().add(r.vehicle(), Optional.of(r.id()), Optional.of(12.25), "lambda λ and \"quotes\"");
             w.lookedFor(r.id(), "misfire", true);
-            w.addPlan(w.sheets(r.vehicle()).getFirst(), "try larger jets", LARGER);
+            w.plans().add(w.sheets(r.vehicle()).getFirst(), "try larger jets", LARGER);
             w.remember(recording().plan());
             Exchange.folder(w, out);
             Exchange.read(out, copy);

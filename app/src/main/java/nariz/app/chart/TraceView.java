@@ -25,7 +25,7 @@ import nariz.app.state.Strips;
 import nariz.app.theme.Palette;
 import nariz.log.Pyramid;
 import nariz.log.Span;
-import nariz.workbook.Workbook;
+import nariz.workbook.VehicleNotes;
 
 /**
  * The log in strips, one a channel, with the model's prediction over the mixture, the readings as they came behind it,
@@ -438,7 +438,7 @@ public final class TraceView extends Picture {
     /** Notes as small flags on the time they name. */
     private void moments(GraphicsContext g, Palette p) {
         Map<Double, String> flags = new TreeMap<>();
-        for (Workbook.Note n : session.notes().notesProperty().get()) {
+        for (VehicleNotes.Note n : session.notes().notesProperty().get()) {
             n.atS().filter(this::inView).ifPresent(t -> flags.merge(t, n.text(), (a, b) -> a + "; " + b));
         }
         double free = 0;

@@ -28,6 +28,8 @@ import nariz.log.Plan;
 import nariz.log.Recording;
 import nariz.log.Span;
 import nariz.workbook.Exchange;
+import nariz.workbook.Exclusions;
+import nariz.workbook.Recordings;
 import nariz.workbook.Workbook;
 
 /**
@@ -178,19 +180,19 @@ public final class DriveRepository implements AutoCloseable {
     }
 
     /** Begins a recording on the car of a sheet; empty where nothing can be kept. */
-    Optional<Workbook.Unfinished> beginRecording(SheetText text, String name) {
+    Optional<Recordings.Unfinished> beginRecording(SheetText text, String name) {
         Optional<Workbook> w = open().filter(x -> !x.readOnly());
         if (w.isEmpty()) {
             return Optional.empty();
         }
         Workbook.Sheet kept = w.get().addSheet(w.get().vehicle(text.sheet().name()).id(), text.json());
-        long id = w.get().beginRecording(kept, name, null);
-        return w.get().unfinished().stream().filter(u -> u.id() == id).findFirst();
+        long id = w.get().recordings().begin(kept, name, null);
+        return w.get().recordings().unfinished().stream().filter(u -> u.id() == id).findFirst();
     }
 
     /** Keeps lines of a recording; any thread. */
-    void record(Workbook.Unfinished u, List<String> lines) {
-        needed().record(u.id(), lines);
+    void record(Recordings.Unfinished u, List<String> lines) {
+        needed().recordings().append(u.id(), lines);
     }
 
     /**
@@ -203,21 +205,21 @@ public final class DriveRepository implements AutoCloseable {
     }
 
     /** Ends a recording; one that holds nothing of use is let go. */
-    Recorded recorded(Workbook.Unfinished u, boolean useful) {
+    Recorded recorded(Recordings.Unfinished u, boolean useful) {
         if (useful) {
             return recorded(List.of(u));
         }
-        needed().dropRecording(u);
+        needed().recordings().drop(u);
         return new Recorded(List.of(), List.of());
     }
 
     /** Recordings become drives; where the columns are not understood the lines become a file beside the workbook. */
-    private Recorded recorded(List<Workbook.Unfinished> all) {
+    private Recorded recorded(List<Recordings.Unfinished> all) {
         List<Long> runs = new ArrayList<>();
         List<Path> files = new ArrayList<>();
-        for (Workbook.Unfinished u : all) {
+        for (Recordings.Unfinished u : all) {
             try {
-                runs.add(needed().finishRecording(u).id());
+                runs.add(needed().recordings().finish(u).id());
             } catch (InputProblem e) {
                 files.add(writtenOut(u));
             }
@@ -225,18 +227,18 @@ public final class DriveRepository implements AutoCloseable {
         return new Recorded(runs, files);
     }
 
-    private Path writtenOut(Workbook.Unfinished u) {
+    private Path writtenOut(Recordings.Unfinished u) {
         Path to = file.toAbsolutePath().resolveSibling(u.name() + ".csv");
         for (int n = 2; Files.exists(to); n++) {
             to = to.resolveSibling(u.name() + " (" + n + ").csv");
         }
         try {
-            needed().writeRecording(u, to);
+            needed().recordings().write(u, to);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         // Only now: until the file is whole the lines stay where they are.
-        needed().dropRecording(u);
+        needed().recordings().drop(u);
         return to;
     }
 
@@ -244,13 +246,13 @@ public final class DriveRepository implements AutoCloseable {
     void marked(long run, List<LiveDrive.Mark> marks) {
         Workbook.Run r = run(run);
         for (LiveDrive.Mark m : marks) {
-            needed().addNote(r.vehicle(), Optional.of(run), Optional.of(m.atS()), m.text());
+            needed().notes().add(r.vehicle(), Optional.of(run), Optional.of(m.atS()), m.text());
         }
     }
 
     /** Ends the recordings that a crash cut short. */
     Recorded recover() {
-        return recorded(open().filter(x -> !x.readOnly()).map(Workbook::unfinished).orElse(List.of()));
+        return recorded(open().filter(x -> !x.readOnly()).map(x -> x.recordings().unfinished()).orElse(List.of()));
     }
 
     /** Whether another window has the workbook, so that this one keeps nothing; known once it is open. */
@@ -363,7 +365,7 @@ public final class DriveRepository implements AutoCloseable {
     }
 
     Decisions decisions(long run) {
-        return new Decisions(needed().lookedFor(run), needed().excluded(run).stream().map(e -> new Span(e.fromS(),
+        return new Decisions(needed().lookedFor(run), needed().exclusions().of(run).stream().map(e -> new Span(e.fromS(),
                 e.toS())).toList());
     }
 
@@ -378,10 +380,10 @@ public final class DriveRepository implements AutoCloseable {
         List<String> before = w.lookedFor(run);
         before.stream().filter(c -> !checked.contains(c)).forEach(c -> w.lookedFor(run, c, false));
         checked.stream().filter(c -> !before.contains(c)).forEach(c -> w.lookedFor(run, c, true));
-        List<Workbook.Excluded> out = w.excluded(run);
-        out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e -> w.restore(run, e));
+        List<Exclusions.Excluded> out = w.exclusions().of(run);
+        out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e -> w.exclusions().remove(run, e));
         excluded.stream().filter(s -> out.stream().noneMatch(e -> e.fromS() == s.fromS() && e.toS() == s.toS()))
-                .forEach(s -> w.exclude(run, s.fromS(), s.toS(), say("library.taken-out-in-the")));
+                .forEach(s -> w.exclusions().add(run, s.fromS(), s.toS(), say("library.taken-out-in-the")));
     }
 
     /**

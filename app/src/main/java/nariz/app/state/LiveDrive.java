@@ -37,7 +37,7 @@ import nariz.sim.Demo;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
-import nariz.workbook.Workbook;
+import nariz.workbook.Recordings;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -77,7 +77,7 @@ public final class LiveDrive implements AutoCloseable {
     private final class Running {
         private final DeviceSource source;
         private final LiveReadings readings;
-        private final Optional<Workbook.Unfinished> kept;
+        private final Optional<Recordings.Unfinished> kept;
         private final Optional<LiveRecorder> recorder;
         private final @Nullable StandInDevice device;
         private final AtomicBoolean shown = new AtomicBoolean(true);
@@ -86,7 +86,7 @@ public final class LiveDrive implements AutoCloseable {
         private volatile String trouble = "";
         private volatile boolean over;
 
-        Running(DeviceSource source, LiveReadings readings, Optional<Workbook.Unfinished> kept,
+        Running(DeviceSource source, LiveReadings readings, Optional<Recordings.Unfinished> kept,
                 @Nullable StandInDevice device) {
             this.source = source;
             this.readings = readings;
@@ -285,7 +285,7 @@ public final class LiveDrive implements AutoCloseable {
         status.set(say("live.begins"));
         boolean practised = device != null;
         int mine = ++beginnings;
-        context.storage.queue(c -> practised ? Optional.<Workbook.Unfinished>empty() : context.repository
+        context.storage.queue(c -> practised ? Optional.<Recordings.Unfinished>empty() : context.repository
                 .beginRecording(text, LiveRecorder.title()), kept -> {
                     if (beginnings == mine) {
                         running = new Running(how.open(), new LiveReadings(s, null, items), kept, device);
@@ -302,7 +302,7 @@ public final class LiveDrive implements AutoCloseable {
     }
 
     /** A recording that was given up before its first line. */
-    private void letGo(Workbook.Unfinished u) {
+    private void letGo(Recordings.Unfinished u) {
         context.storage.queue(c -> context.repository.recorded(u, false), x -> { }, e -> context.complain(context.words(
                 e)));
     }

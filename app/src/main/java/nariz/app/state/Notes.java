@@ -9,14 +9,15 @@ import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import nariz.carburetor.PartChange;
-import nariz.workbook.Workbook;
+import nariz.workbook.PartPlans;
+import nariz.workbook.VehicleNotes;
 
 /** Notes on the open drive and plans of parts for its vehicle. Called on the interface thread. */
 public final class Notes {
     private final SessionContext context;
     private final Trials trials;
-    private final ReadOnlyObjectWrapper<List<Workbook.Note>> notes = new ReadOnlyObjectWrapper<>(List.of());
-    private final ReadOnlyObjectWrapper<List<Workbook.PartPlan>> plans = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<VehicleNotes.Note>> notes = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<PartPlans.PartPlan>> plans = new ReadOnlyObjectWrapper<>(List.of());
 
     Notes(SessionContext context, Trials trials) {
         this.context = context;
@@ -45,7 +46,7 @@ public final class Notes {
         if (context.drive.get() == null || text.isBlank()) {
             return;
         }
-        AtomicReference<Workbook.Note> kept = new AtomicReference<>();
+        AtomicReference<VehicleNotes.Note> kept = new AtomicReference<>();
         step(say("session.note"), a -> kept.set(a.addNote(Optional.of(atS), text.strip())),
                 a -> a.removeNote(kept.get()));
     }
@@ -56,7 +57,7 @@ public final class Notes {
      * @param n note
      * @param text what to keep instead
      */
-    public void reword(Workbook.Note n, String text) {
+    public void reword(VehicleNotes.Note n, String text) {
         String words = text.strip();
         if (words.isEmpty() || words.equals(n.text())) {
             return;
@@ -69,8 +70,8 @@ public final class Notes {
      *
      * @param n note
      */
-    public void remove(Workbook.Note n) {
-        AtomicReference<Workbook.Note> kept = new AtomicReference<>(n);
+    public void remove(VehicleNotes.Note n) {
+        AtomicReference<VehicleNotes.Note> kept = new AtomicReference<>(n);
         step(say("session.note-taken-away"), a -> a.removeNote(kept.get()), a -> kept.set(a.addNote(n.atS(),
                 n.text())));
     }
@@ -95,7 +96,7 @@ public final class Notes {
      *
      * @param p plan
      */
-    public void removePlan(Workbook.PartPlan p) {
+    public void removePlan(PartPlans.PartPlan p) {
         step(say("session.plan-taken-off", p.name()), a -> a.removePlan(p), a -> a.addPlan(p.name(), p.changes()));
     }
 
@@ -120,16 +121,16 @@ public final class Notes {
         }, e -> context.complain(context.words(e)));
     }
 
-    private record Shown(List<Workbook.Note> notes, List<Workbook.PartPlan> plans) {
+    private record Shown(List<VehicleNotes.Note> notes, List<PartPlans.PartPlan> plans) {
     }
 
     /** {@return notes on the open drive} */
-    public ReadOnlyObjectProperty<List<Workbook.Note>> notesProperty() {
+    public ReadOnlyObjectProperty<List<VehicleNotes.Note>> notesProperty() {
         return notes.getReadOnlyProperty();
     }
 
     /** {@return plans kept for the open drive's vehicle} */
-    public ReadOnlyObjectProperty<List<Workbook.PartPlan>> plansProperty() {
+    public ReadOnlyObjectProperty<List<PartPlans.PartPlan>> plansProperty() {
         return plans.getReadOnlyProperty();
     }
 }

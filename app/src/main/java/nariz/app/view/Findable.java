@@ -11,7 +11,8 @@ import nariz.app.state.Session;
 import nariz.app.state.Stops;
 import nariz.carburetor.Kit;
 import nariz.diagnosis.Candidate;
-import nariz.workbook.Workbook;
+import nariz.workbook.PartPlans;
+import nariz.workbook.VehicleNotes;
 
 /** Everything the one field finds: actions, parts, steps to undo, notes, plans, kept drives and words of the trade. */
 final class Findable {
@@ -50,12 +51,12 @@ final class Findable {
                         }));
             }
         }
-        for (Workbook.Note n : session.notes().notesProperty().get()) {
+        for (VehicleNotes.Note n : session.notes().notesProperty().get()) {
             out.add(new Find.Entry(say("main-window.note", n.text()), "", () -> n.atS().ifPresent(t
                     -> session.moveCursor(
                     session.driveProperty().get().log().indexAt(t)))));
         }
-        for (Workbook.PartPlan p : session.notes().plansProperty().get()) {
+        for (PartPlans.PartPlan p : session.notes().plansProperty().get()) {
             out.add(new Find.Entry(say("main-window.plan", p.name()), "", () -> {
                 side.show(WorkColumn.TRY);
                 session.trials().tryParts(p.changes());

@@ -27,7 +27,7 @@ import nariz.app.state.Drive;
 import nariz.app.state.Session;
 import nariz.log.Quality;
 import nariz.log.Span;
-import nariz.workbook.Workbook;
+import nariz.workbook.VehicleNotes;
 
 /** Over the log: what is odd in it, the selected stretch, and the buttons that take a stretch out or back. */
 final class LogBar extends HBox {
@@ -39,7 +39,7 @@ final class LogBar extends HBox {
     private final Button restore;
     private final SplitMenuButton undo = new SplitMenuButton();
     /** The note whose words are being changed in the field, or null. */
-    private Workbook.Note rewording;
+    private VehicleNotes.Note rewording;
 
     LogBar(Session session, BooleanProperty high) {
         super(8);
@@ -133,7 +133,7 @@ final class LogBar extends HBox {
     }
 
     /** Going to its moment, other words for it, or away with it. */
-    private MenuItem item(Workbook.Note n) {
+    private MenuItem item(VehicleNotes.Note n) {
         Menu m = new Menu(n.atS().map(at -> String.format(Locale.ROOT, "%d:%04.1f", (int) (at / 60), at % 60))
                 .orElseGet(() -> say("log-bar.whole-drive")) + "  " + n.text());
         MenuItem go = new MenuItem(say("log-bar.go-there"));

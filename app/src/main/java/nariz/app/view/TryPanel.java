@@ -28,7 +28,7 @@ import nariz.carburetor.PartChange;
 import nariz.diagnosis.Candidate;
 import nariz.diagnosis.Orifice;
 import nariz.text.Message;
-import nariz.workbook.Workbook;
+import nariz.workbook.PartPlans;
 
 /**
  * Trying parts: one ladder a part, those of the shown stop first. Plane, trace and effect follow while a size is
@@ -253,12 +253,12 @@ final class TryPanel extends ScrollPane {
         verdict.setText(s.toString());
     }
 
-    private void list(List<Workbook.PartPlan> all) {
+    private void list(List<PartPlans.PartPlan> all) {
         plans.getChildren().clear();
         if (!all.isEmpty()) {
             plans.getChildren().add(styled(say("try-panel.plans"), "card-subheading"));
         }
-        for (Workbook.PartPlan p : all) {
+        for (PartPlans.PartPlan p : all) {
             Label what = styled(p.name() + ": " + say(Message.join("; ", p.changes().stream().map(PartChange::text)
                     .toList())),
                     "card-line");

@@ -699,7 +699,7 @@ public class SessionTest {
         assertThat(session.historyProperty().get()).isEmpty();
         session.note("of the six");
         until(session, () -> !session.notes().notesProperty().get().isEmpty());
-        assertThat(session.notes().notesProperty().get()).extracting(nariz.workbook.Workbook.Note::text)
+        assertThat(session.notes().notesProperty().get()).extracting(nariz.workbook.VehicleNotes.Note::text)
                 .containsExactly("of the six");
     }
 

@@ -382,12 +382,12 @@ public class LiveJourneyTest extends FreshWindow {
     public void recordingCutShortByACrashIsADriveAtTheNextStart() {
         Path file = folder.resolve("cut.nariz");
         try (Workbook w = Workbook.open(file)) {
-            long id = w.beginRecording(w.addSheet(w.vehicle("estate").id(), Demo.ESTATE.sheetJson()), "cut", null);
+            long id = w.recordings().begin(w.addSheet(w.vehicle("estate").id(), Demo.ESTATE.sheetJson()), "cut", null);
             List<String> lines = new ArrayList<>(List.of("time (s),rpm (1/min),vacuum (inHg),lambda"));
             for (int i = 0; i < 2000; i++) {
                 lines.add(String.format(Locale.ROOT, "%.2f,820,17.5,0.93", 0.05 * i));
             }
-            w.record(id, lines);
+            w.recordings().append(id, lines);
         }
         Hands.run(() -> session.openWorkbook(file, null));
         Hands.waitFor("the drive", () -> session.garage().keptProperty().get().size() == 1);
