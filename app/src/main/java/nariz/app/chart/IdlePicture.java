@@ -29,6 +29,8 @@ public final class IdlePicture extends Picture {
     private static final double FOOT = 136;
     /** Height of the numbers and words below the floor. */
     private static final double AXIS_WORDS = 37;
+    /** Distance between points of the curve and its band. */
+    private static final double STEP_PX = 3;
     private static final double Z = 1.645;
     private static final double SPAN = 0.75;
 
@@ -122,19 +124,22 @@ public final class IdlePicture extends Picture {
         double lastX = Double.NaN;
         double lastY = 0;
         double floor = a.h() - FOOT;
-        for (double x = LEFT; x <= a.w() - RIGHT; x += 3) {
+        int n = (int) ((a.w() - LEFT - RIGHT) / STEP_PX) + 1;
+        // There along the upper edge, back along the lower.
+        double[] edgeX = new double[2 * n];
+        double[] edgeY = new double[2 * n];
+        for (int i = 0; i < n; i++) {
+            double x = LEFT + i * STEP_PX;
             double turns = a.low() + (x - LEFT) / (a.w() - LEFT - RIGHT) * (a.high() - a.low());
             Optional<double[]> band = guide.lostAt(turns);
             if (band.isEmpty()) {
                 return;
             }
             double y = a.y(base * (1 - band.get()[0]));
-            double up = a.y(base * (1 - Math.max(0, band.get()[0] - Z * band.get()[1])));
-            double down = a.y(base * (1 - band.get()[0] - Z * band.get()[1]));
-            g.setFill(clear(p.accent(), 0.13));
-            if (up < floor) {
-                g.fillRect(x, up, 3, Math.max(1, Math.min(down, floor) - up));
-            }
+            edgeX[i] = x;
+            edgeX[2 * n - 1 - i] = x;
+            edgeY[i] = Math.min(floor, a.y(base * (1 - Math.max(0, band.get()[0] - Z * band.get()[1]))));
+            edgeY[2 * n - 1 - i] = Math.min(floor, a.y(base * (1 - band.get()[0] - Z * band.get()[1])));
             if (y > floor) {
                 // Below what is shown, where the numbers of the axis stand.
                 lastX = Double.NaN;
@@ -146,6 +151,8 @@ public final class IdlePicture extends Picture {
             lastX = x;
             lastY = y;
         }
+        g.setFill(clear(p.accent(), 0.13));
+        g.fillPolygon(edgeX, edgeY, 2 * n);
     }
 
     /** Where each school would finish: a mark with its interval; names in rows, so that none lies over another. */

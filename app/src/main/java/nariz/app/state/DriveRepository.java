@@ -365,8 +365,8 @@ public final class DriveRepository implements AutoCloseable {
     }
 
     Decisions decisions(long run) {
-        return new Decisions(needed().lookedFor(run), needed().exclusions().of(run).stream().map(e -> new Span(e.fromS(),
-                e.toS())).toList());
+        return new Decisions(needed().lookedFor(run), needed().exclusions().of(run).stream().map(e -> new Span(e
+                .fromS(), e.toS())).toList());
     }
 
     /** Brings what is kept about a run to what was decided. */
@@ -381,7 +381,8 @@ public final class DriveRepository implements AutoCloseable {
         before.stream().filter(c -> !checked.contains(c)).forEach(c -> w.lookedFor(run, c, false));
         checked.stream().filter(c -> !before.contains(c)).forEach(c -> w.lookedFor(run, c, true));
         List<Exclusions.Excluded> out = w.exclusions().of(run);
-        out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e -> w.exclusions().remove(run, e));
+        out.stream().filter(e -> !excluded.contains(new Span(e.fromS(), e.toS()))).forEach(e ->
+                w.exclusions().remove(run, e));
         excluded.stream().filter(s -> out.stream().noneMatch(e -> e.fromS() == s.fromS() && e.toS() == s.toS()))
                 .forEach(s -> w.exclusions().add(run, s.fromS(), s.toS(), say("library.taken-out-in-the")));
     }
