@@ -31,6 +31,7 @@ import nariz.app.state.Settings;
 import nariz.app.state.Stops;
 import nariz.app.view.FilePicker;
 import nariz.app.view.MainWindow;
+import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.NeedleChart;
@@ -48,7 +49,7 @@ import nariz.text.Language;
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
  * in the other colours, width and height in px and {@code swapped}, which exchanges day and night, or
- * {@code contrast}, and preferences as the file of them has them ({@code mixture=AFR}); further
+ * {@code contrast}, and preferences as the file of them has them ({@code mixture=AFR}, {@code language=es}); further
  * words are the names of the only pictures wanted.
  */
 public final class ShotsApplication extends Application {
@@ -81,8 +82,10 @@ public final class ShotsApplication extends Application {
         Path folder = Path.of(args.getFirst());
         boolean swapped = args.contains("swapped");
         Files.createDirectories(folder);
+        Settings liked = liked(args);
+        liked.language().ifPresent(l -> WindowWords.use(WindowWords.wording().in(l)));
         Session session = new Session(Platform::runLater, Files.createTempDirectory("nariz").resolve("garage.nariz"));
-        MainWindow window = new MainWindow(session, FilePicker.ofPlatform(), liked(args));
+        MainWindow window = new MainWindow(session, FilePicker.ofPlatform(), liked);
         Scene scene = NarizApplication.scene(window, size(args, 1, 1280), size(args, 2, 800));
         stage.setScene(scene);
         stage.show();
