@@ -526,13 +526,45 @@ public final class Part {
         if (role == Role.IDLE_STOP) {
             return message("part.title-turned", label(), text(to - from));
         }
-        if (role == Role.PUMP_START && dimension == Dimension.LENGTH && to == 0.0) {
+        if (takesUpSlack(to)) {
             return message("part.title-slack", label());
         }
-        if (role == Role.DAMPER && to == from) {
+        if (topsUp(from, to)) {
             return message("part.title-top-up", label(), text(to));
         }
         return message("part.title", named(stage), text(from), text(to));
+    }
+
+    /** Slack that no sheet knows goes from nought to nought in numbers. */
+    private boolean takesUpSlack(double to) {
+        return role == Role.PUMP_START && dimension == Dimension.LENGTH && to == 0.0;
+    }
+
+    private boolean topsUp(double from, double to) {
+        return role == Role.DAMPER && to == from;
+    }
+
+    /**
+     * From where to where, without the part's name.
+     *
+     * @param from size now, in {@link #unit()}
+     * @param to size then
+     * @return for example {@code "59 thou → 62 thou"}
+     */
+    public Message fromTo(double from, double to) {
+        return takesUpSlack(to) && from == 0.0 ? message("part.take-up-slack") : topsUp(from, to)
+                ? message("part.top-up") : message("part.from-to", text(from), text(to));
+    }
+
+    /**
+     * What is fitted once the change is made.
+     *
+     * @param from size before, in {@link #unit()}
+     * @param to size now
+     * @return for example {@code "62 thou"}
+     */
+    public Message reached(double from, double to) {
+        return takesUpSlack(to) ? message("part.no-slack") : topsUp(from, to) ? message("part.topped-up") : text(to);
     }
 
     /**

@@ -148,7 +148,7 @@ final class WorkCardPanel extends VBox {
     }
 
     private void change(Change c) {
-        Label title = label(say(c.part().text(c.from())) + "  →  " + say(c.part().text(c.to())), "change");
+        Label title = label(say(c.part().fromTo(c.from(), c.to())), "change");
         title.setAccessibleText(say(c.title()));
         String part = say(c.part().named(c.side()));
         FlowPane head = new FlowPane(12, 0, label(c.now() ? part : part + say("work-card-panel.later"),
@@ -182,7 +182,7 @@ final class WorkCardPanel extends VBox {
                 done.getChildren().add(already);
             } else {
                 done.getChildren().add(primary(MainWindow.button(say("work-card-panel.fitted", Message.join(", ",
-                        parts.stream().map(p -> p.part().text(p.to())).toList())), "card-fitted",
+                        parts.stream().map(p -> p.part().reached(p.from(), p.to())).toList())), "card-fitted",
                         say("work-card-panel.fitted-help"), () -> session.garage().fitted(parts))));
             }
         }
