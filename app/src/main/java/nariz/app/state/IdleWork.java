@@ -242,12 +242,11 @@ public final class IdleWork {
         IdleGuide.Move was = g.next();
         double before = g.turns();
         g.read(r);
-        if (was.kind() == IdleGuide.Kind.SCREWS) {
-            double moved = g.turns() - before;
-            for (int i = 0; i < turns.length; i++) {
-                if (only.get() < 0 || only.get() == i) {
-                    turns[i] += moved;
-                }
+        // Of an earlier move too, where this reading shows that it was made the other way.
+        double moved = g.turns() - before;
+        for (int i = 0; i < turns.length; i++) {
+            if (only.get() < 0 || only.get() == i) {
+                turns[i] += moved;
             }
         }
         waiting = false;
