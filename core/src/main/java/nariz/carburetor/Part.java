@@ -523,25 +523,7 @@ public final class Part {
      * @return for example {@code "primary main jets: 59 thou to 62 thou"}
      */
     public Message title(Stage stage, double from, double to) {
-        if (role == Role.IDLE_STOP) {
-            return message("part.title-turned", label(), text(to - from));
-        }
-        if (takesUpSlack(to)) {
-            return message("part.title-slack", label());
-        }
-        if (topsUp(from, to)) {
-            return message("part.title-top-up", label(), text(to));
-        }
-        return message("part.title", named(stage), text(from), text(to));
-    }
-
-    /** Slack that no sheet knows goes from nought to nought in numbers. */
-    private boolean takesUpSlack(double to) {
-        return role == Role.PUMP_START && dimension == Dimension.LENGTH && to == 0.0;
-    }
-
-    private boolean topsUp(double from, double to) {
-        return role == Role.DAMPER && to == from;
+        return PartText.title(this, stage, from, to);
     }
 
     /**
@@ -552,8 +534,7 @@ public final class Part {
      * @return for example {@code "59 thou → 62 thou"}
      */
     public Message fromTo(double from, double to) {
-        return takesUpSlack(to) && from == 0.0 ? message("part.take-up-slack") : topsUp(from, to)
-                ? message("part.top-up") : message("part.from-to", text(from), text(to));
+        return PartText.fromTo(this, from, to);
     }
 
     /**
@@ -564,7 +545,7 @@ public final class Part {
      * @return for example {@code "62 thou"}
      */
     public Message reached(double from, double to) {
-        return takesUpSlack(to) ? message("part.no-slack") : topsUp(from, to) ? message("part.topped-up") : text(to);
+        return PartText.reached(this, from, to);
     }
 
     /**

@@ -5,11 +5,44 @@ import static nariz.text.Message.message;
 import java.util.List;
 import nariz.text.Measure;
 import nariz.text.Message;
+import nariz.units.Dimension;
 import nariz.units.Quantity;
 
-/** Sizes of parts as a person would say them. */
+/** Sizes of parts, and changes of them, as a person would say them. */
 final class PartText {
     private PartText() {
+    }
+
+    static Message title(Part p, Stage stage, double from, double to) {
+        if (p.role() == Part.Role.IDLE_STOP) {
+            return message("part.title-turned", p.label(), of(p, to - from));
+        }
+        if (takesUpSlack(p, to)) {
+            return message("part.title-slack", p.label());
+        }
+        if (topsUp(p, from, to)) {
+            return message("part.title-top-up", p.label(), of(p, to));
+        }
+        return message("part.title", p.named(stage), of(p, from), of(p, to));
+    }
+
+    static Message fromTo(Part p, double from, double to) {
+        return takesUpSlack(p, to) && from == 0.0 ? message("part.take-up-slack") : topsUp(p, from, to)
+                ? message("part.top-up") : message("part.from-to", of(p, from), of(p, to));
+    }
+
+    static Message reached(Part p, double from, double to) {
+        return takesUpSlack(p, to) ? message("part.no-slack") : topsUp(p, from, to) ? message("part.topped-up")
+                : of(p, to);
+    }
+
+    /** Slack that no sheet knows goes from nought to nought in numbers. */
+    private static boolean takesUpSlack(Part p, double to) {
+        return p.role() == Part.Role.PUMP_START && p.dimension() == Dimension.LENGTH && to == 0.0;
+    }
+
+    private static boolean topsUp(Part p, double from, double to) {
+        return p.role() == Part.Role.DAMPER && to == from;
     }
 
     static Message of(Part p, double value) {

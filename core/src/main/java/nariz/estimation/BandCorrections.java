@@ -33,18 +33,14 @@ final class BandCorrections {
         int circuits = standard[0].length;
         shares = MatrixUtils.createRealMatrix(circuits, weight.length);
         used = new boolean[circuits];
-        double all = Arrays.stream(weight).sum();
+        SheetFuel fuel = new SheetFuel(standard, weight, least);
         for (int c = 0; c < circuits; c++) {
-            double fuel = 0.0;
-            for (int i = 0; i < weight.length; i++) {
-                fuel += weight[i] * standard[i][c];
-            }
-            used[c] = fuel >= least * all;
+            used[c] = fuel.used(c);
             for (int i = 0; used[c] && i < weight.length; i++) {
                 if (standard[i][c] <= 0.0) {
                     continue;
                 }
-                shares.setEntry(c, i, weight[i] * standard[i][c] / Arrays.stream(standard[i]).sum() / fuel);
+                shares.setEntry(c, i, weight[i] * standard[i][c] / Arrays.stream(standard[i]).sum() / fuel.of(c));
             }
         }
     }

@@ -64,6 +64,8 @@ public final class Estimator {
     private final Overlap overlap;
     private final int m;
     private final double airReference;
+    /** Logarithm of each cell's airflow over the reference. */
+    private final double[] lnAir;
     private final double[] weights;
     private final FamilyPrior family;
     private final RealMatrix prior;
@@ -91,6 +93,7 @@ public final class Estimator {
         level = new double[circuits.size()];
         m = cells.size();
         airReference = Math.exp(cells.stream().mapToDouble(c -> Math.log(c.airKgPerS())).average().orElse(0));
+        lnAir = cells.stream().mapToDouble(c -> Math.log(c.airKgPerS() / airReference)).toArray();
         weights = new double[m];
         java.util.Arrays.fill(weights, 1.0);
         java.util.Arrays.fill(level, 1.0);
@@ -209,7 +212,7 @@ public final class Estimator {
         Calibrated found = carburetor(z, shiftPa);
         double[][] phi = found.phi(sheet, cells);
         double[] rest = f.rest(phi);
-        LevelCorrections levels = new LevelCorrections(places, cells, standard, dwell(), airReference, at.base, at.bend,
+        LevelCorrections levels = new LevelCorrections(places, cells, standard, dwell(), lnAir, at.base, at.bend,
                 level);
         RealMatrix g = levels.gradients();
         RealMatrix posterior = f.covariance();
@@ -250,10 +253,6 @@ public final class Estimator {
         return cells.stream().mapToDouble(c -> Math.min(c.dwellS(), MOST_WEIGHT_S)).toArray();
     }
 
-    private double air(int i) {
-        return Math.log(cells.get(i).airKgPerS() / airReference);
-    }
-
     /** The equations linearised around the carburetor found so far. */
     private final class Linear {
         private final double[][] base = carburetor(z, shiftPa).phi(sheet, cells);
@@ -283,7 +282,7 @@ public final class Estimator {
                 for (int c = 0; c < circuits.size(); c++) {
                     x.setEntry(i, c, phi[i][c]);
                 }
-                x.setEntry(i, places.slope(), phi[i][places.metering()] * air(i));
+                x.setEntry(i, places.slope(), phi[i][places.metering()] * lnAir[i]);
                 for (int j = 0; j < places.bends(); j++) {
                     double sum = 0.0;
                     for (int c = 0; c < circuits.size(); c++) {
@@ -450,7 +449,7 @@ public final class Estimator {
         private double[] rest(double[][] found) {
             double[] out = new double[m];
             for (int i = 0; i < m; i++) {
-                double sum = u.getEntry(places.slope()) * air(i) * found[i][places.metering()];
+                double sum = u.getEntry(places.slope()) * lnAir[i] * found[i][places.metering()];
                 for (int c = 0; c < circuits.size(); c++) {
                     sum += u.getEntry(c) * found[i][c];
                 }

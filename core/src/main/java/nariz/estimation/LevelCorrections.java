@@ -25,6 +25,7 @@ final class LevelCorrections {
     private final List<Cell> cells;
     private final double[][] standard;
     private final double[] weight;
+    private final SheetFuel fuel;
     private final double[] lnAir;
     private final double[][] base;
     private final double[][][] bend;
@@ -37,12 +38,12 @@ final class LevelCorrections {
      * @param cells m cells
      * @param standard phi of the standard carburetor with the sheet's parts, by cell and circuit
      * @param weight of each cell
-     * @param airReference airflow at which the slope is nought, kg/s
+     * @param lnAir logarithm of each cell's airflow over that at which the slope is nought
      * @param base phi of the carburetor the equations are linearised around, by cell and circuit
      * @param bend its derivatives, by coefficient, cell and circuit
      * @param level of each circuit there
      */
-    LevelCorrections(Unknowns places, List<Cell> cells, double[][] standard, double[] weight, double airReference,
+    LevelCorrections(Unknowns places, List<Cell> cells, double[][] standard, double[] weight, double[] lnAir,
             double[][] base, double[][][] bend, double[] level) {
         this.places = places;
         this.cells = cells;
@@ -51,20 +52,8 @@ final class LevelCorrections {
         this.base = base;
         this.bend = bend;
         this.level = level;
-        lnAir = cells.stream().mapToDouble(c -> Math.log(c.airKgPerS() / airReference)).toArray();
-    }
-
-    private double sheetFuel(int c) {
-        double sum = 1e-9;
-        for (int i = 0; i < weight.length; i++) {
-            sum += weight[i] * standard[i][c];
-        }
-        return sum;
-    }
-
-    /** Whether the drive hardly used a circuit: nothing but its level can be told then. */
-    private boolean unused(int c) {
-        return sheetFuel(c) < TINY * Arrays.stream(weight).sum();
+        this.lnAir = lnAir;
+        fuel = new SheetFuel(standard, weight, TINY);
     }
 
     /** What a circuit delivers in a cell. */
@@ -83,27 +72,27 @@ final class LevelCorrections {
      * @return delivered over the sheet's
      */
     double mean(int c, double[][] phi, RealVector u, double[] rest) {
-        if (unused(c)) {
+        if (!fuel.used(c)) {
             return u.getEntry(c);
         }
         double sum = 0.0;
         for (int i = 0; i < weight.length; i++) {
             sum += weight[i] * delivered(i, c, phi, u, rest);
         }
-        return sum / sheetFuel(c);
+        return sum / fuel.of(c);
     }
 
     /** {@return derivatives of every circuit's correction by every unknown} */
     RealMatrix gradients() {
         RealMatrix g = MatrixUtils.createRealMatrix(places.circuits(), places.count());
         for (int c = 0; c < places.circuits(); c++) {
-            if (unused(c)) {
+            if (!fuel.used(c)) {
+                // Nothing but its level can be told.
                 g.setEntry(c, c, 1.0);
                 continue;
             }
-            double fuel = sheetFuel(c);
             for (int i = 0; i < weight.length; i++) {
-                double w = weight[i] / fuel;
+                double w = weight[i] / fuel.of(c);
                 g.addToEntry(c, c, w * base[i][c]);
                 for (int j = 0; j < places.bends(); j++) {
                     g.addToEntry(c, places.firstBend() + j, w * level[c] * bend[j][i][c]);

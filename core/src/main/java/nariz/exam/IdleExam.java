@@ -252,7 +252,7 @@ public final class IdleExam {
                 if (!died) {
                     g.back();
                 }
-                g.read(WatchedIdle.read(e, mixed).orElseGet(() -> heldAlive(e)));
+                g.read(reading(e));
             }
         }
         for (int i : g.otherWay()) {

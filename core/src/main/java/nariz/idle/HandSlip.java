@@ -10,7 +10,10 @@ final class HandSlip {
     private static final double ODDS = Math.log(20.0);
     /** Speed and vacuum alone answer a slip and a flat curve much alike. */
     private static final double UNREAD_ODDS = Math.log(60.0);
-    /** A best that lies elsewhere looks like a turn the wrong way: of what looked so, one in six was. */
+    /**
+     * A best that lies elsewhere looks like a turn the wrong way: of what looked so, one in six was. Without a mixture
+     * it is {@link HandPaths} that tells it; here it stands against the stop screw.
+     */
     private static final double WRONG_UNREAD = 3.0;
     /** Nobody slips twice running as easily as once. */
     private static final double AGAIN = Math.log(20.0);

@@ -317,13 +317,13 @@ final class IdleCurve {
         return value < 2.25 ? Math.sqrt(value) : (value + 2.25) / 3.0;
     }
 
-    /** {@return how far a turn takes the mixture, phi, by how narrow the curve is in turns; 1 where phi is its axis} */
+    /** {@return how far a turn takes the mixture, phi, by how narrow a curve in turns is} */
     double phiPerTurn() {
         double width = 0.0;
         for (int h = 0; h < best.length; h++) {
             width += weight[h] * Math.log(rich[h]);
         }
-        return mixed ? 1.0 : USUAL_WIDTH_PHI / Math.exp(width);
+        return USUAL_WIDTH_PHI / Math.exp(width);
     }
 
     /**

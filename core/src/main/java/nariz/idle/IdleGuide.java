@@ -364,19 +364,25 @@ public final class IdleGuide {
         double most = 0.0;
         double learnt = 0.0;
         double now = c.at(last);
-        for (double size : SIZES) {
+        double aside = c.lost(f.u());
+        // What is larger than may be turned at once is the same move.
+        double[] sizes = Arrays.stream(SIZES).map(s -> Math.min(s / settings.share(), largest())).distinct().toArray();
+        for (double size : sizes) {
             for (int way = -1; way <= 1; way += 2) {
-                double by = Math.clamp(way * size / settings.share(), -largest(), largest());
+                double by = way * size;
                 double u = now + by * perTurn(c);
                 double to = turns() + by;
                 double[] lost = c.lostBand(u);
                 boolean reads = !c.mixed() || (u > LEANEST_PHI && u < RICHEST_PHI);
-                boolean safe = lost[0] + lost[1] - c.lost(f.u()) < MOST_LOST && reads && u > record.missesAt()
+                boolean safe = lost[0] + lost[1] - aside < MOST_LOST && reads && u > record.missesAt()
                         && to >= settings.least() && to <= settings.most();
+                if (!safe) {
+                    continue;
+                }
                 double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), c.mixed()
                         ? READ_SHARE : UNREAD_SHARE);
                 double per = gained / (MOVE_S + EIGHTH_S * Math.abs(by) / 0.125);
-                if (safe && per > most) {
+                if (per > most) {
                     most = per;
                     best = by;
                     learnt = gained;

@@ -114,7 +114,7 @@ final class IdleRecord {
             here = doubted(m, here, known);
         }
         boolean mixed = here.mixed() && readings.stream().allMatch(IdleReading::mixed);
-        double moved = m.kind() != Kind.SCREWS || isStop() ? 0.0 : m.by();
+        double moved = m.kind() != Kind.SCREWS || is(Slip.STOP_SCREW) ? 0.0 : m.by();
         readings.add(here);
         if (mixed || readings.size() < 2) {
             List<IdleReading> free = readings.stream().filter(x -> !x.atLimit()).toList();
@@ -151,23 +151,22 @@ final class IdleRecord {
         return undone;
     }
 
-    private boolean isStop() {
-        return slip.equals(Optional.of(Slip.STOP_SCREW));
+    private boolean is(Slip s) {
+        return slip.equals(Optional.of(s));
     }
 
     /** The reading where the screws really stand by it, if the move before it was not made as asked. */
     private IdleReading doubted(Move m, IdleReading here, IdleCurve known) {
         IdleReading before = last();
         slip = HandSlip.of(before, here, m.by(), gain(), known, doubted);
-        boolean other = slip.isPresent() && !slip.equals(Optional.of(Slip.NOTHING));
+        boolean other = slip.isPresent() && !is(Slip.NOTHING);
         doubted = other ? doubted + 1 : 0;
-        unanswered = slip.equals(Optional.of(Slip.NOTHING)) ? unanswered + 1 : 0;
+        unanswered = is(Slip.NOTHING) ? unanswered + 1 : 0;
         if (slip.isEmpty()) {
             return here;
         }
-        turns = slip.equals(Optional.of(Slip.WRONG_WAY)) ? Math.max(before.turns() - m.by(), settings
-                .least()) : before.turns();
-        stop = isStop() ? before.stop() + 1e-3 * readings.size() + m.by() : before.stop();
+        turns = is(Slip.WRONG_WAY) ? Math.max(before.turns() - m.by(), settings.least()) : before.turns();
+        stop = is(Slip.STOP_SCREW) ? before.stop() + 1e-3 * readings.size() + m.by() : before.stop();
         return here.at(turns, stop);
     }
 
