@@ -301,8 +301,8 @@ public final class IdleWork {
         if (only.get() >= 0 && turns.length > IdleGuide.MOST_ALONE) {
             notes.add(say("idle-work.one-of-many", turns.length));
         }
-        step.set(new Step(m, words(m, s), say(m.why()), String.join(" ", notes), waiting, byHand, made, g,
-                boxed(turns), boxed(found)));
+        step.set(new Step(m, words(m, s, g.moves().isEmpty()), say(m.why()), String.join(" ", notes), waiting, byHand,
+                made, g, boxed(turns), boxed(found)));
     }
 
     private static List<Double> boxed(double[] v) {
@@ -310,10 +310,10 @@ public final class IdleWork {
     }
 
     /** "All screws leaner: in, an eighth of a turn". */
-    private String words(IdleGuide.Move m, BuildSheet s) {
+    private String words(IdleGuide.Move m, BuildSheet s, boolean asFound) {
         boolean height = part(s).isFromDatum();
         return switch (m.kind()) {
-            case READ -> say("idle-work.read");
+            case READ -> say(asFound ? "idle-work.read" : "idle-work.read-again");
             case DONE -> say("idle-work.done");
             case NO_AUTHORITY -> say("idle-work.no-authority");
             case GEAR -> say("idle-work.gear");

@@ -128,7 +128,8 @@ public class LiveJourneyTest extends FreshWindow {
         hands.click("idle-back");
         Hands.settle();
         assertThat(e.turns(0)).isEqualTo(before);
-        assertThat(text("idle-why")).startsWith("Put back where it ran");
+        assertThat(text("idle-move")).startsWith("Put it back");
+        assertThat(text("idle-why")).startsWith("Where it ran");
         Hands.waitFor("the next move", () -> session.live().idle().stepProperty().get().move().kind()
                 == IdleGuide.Kind.SCREWS);
         assertThat(Hands.onInterface(() -> session.live().idle().stepProperty().get().guide().turns())).isEqualTo(
