@@ -22,11 +22,7 @@ public final class AcceleratorPump implements PumpModel {
     /** Lift that a real linkage takes up before the diaphragm stirs. */
     public static final double USUAL_PLAY = 0.002;
 
-    private final double strokeM3;
-    private final double rateKgPerS;
-    private final double densityKgPerM3;
-    private final double fullLiftRad;
-    private final double slackRad;
+    private final PumpSetting set;
     private final double play;
     private double pendingKg;
     private double highestLift;
@@ -40,23 +36,18 @@ public final class AcceleratorPump implements PumpModel {
      *     held back until then comes out in one step
      */
     public AcceleratorPump(Carburetor c, double densityKgPerM3, double play) {
-        this(setting(c, densityKgPerM3), densityKgPerM3, play);
+        this(setting(c, densityKgPerM3), play);
     }
 
     /**
      * Sets up pumps that do the same on the whole.
      *
      * @param p what they do
-     * @param densityKgPerM3 fuel density, kg/m³
      * @param play lift below which nothing stirs, 0 to 1
      */
-    public AcceleratorPump(PumpSetting p, double densityKgPerM3, double play) {
+    public AcceleratorPump(PumpSetting p, double play) {
         this.play = play;
-        this.densityKgPerM3 = densityKgPerM3;
-        strokeM3 = p.strokeKg() / densityKgPerM3;
-        rateKgPerS = p.rateKgPerS();
-        fullLiftRad = p.fullRad();
-        slackRad = p.slackRad();
+        set = p;
     }
 
     /**
@@ -74,8 +65,8 @@ public final class AcceleratorPump implements PumpModel {
             case "long" -> 70.0 * Units.DEG;
             default -> 55.0 * Units.DEG;
         };
-        return new PumpSetting(rate, p.strokeM3() * c.count() * densityKgPerM3, full, p.clearanceM()
-                * RAD_PER_M_CLEARANCE + (p.position() > 1 ? LATER_RAD : 0.0), PumpSetting.USUAL_REFILL_S);
+        return new PumpSetting(rate, p.strokeM3() * c.count() * densityKgPerM3, full, slackRad(p.clearanceM())
+                + (p.position() > 1 ? LATER_RAD : 0.0), PumpSetting.USUAL_REFILL_S, PumpSetting.STRAIGHT);
     }
 
     /**
@@ -89,18 +80,28 @@ public final class AcceleratorPump implements PumpModel {
         return NOZZLE_C * Units.holeArea(nozzleM) * Math.sqrt(2.0 * densityKgPerM3 * SPRING_PA);
     }
 
+    /**
+     * Plate travel that slack takes up.
+     *
+     * @param clearanceM slack at the arm or rod, m
+     * @return rad
+     */
+    public static double slackRad(double clearanceM) {
+        return clearanceM * RAD_PER_M_CLEARANCE;
+    }
+
     @Override
     public double step(double thetaRad, double dtS) {
-        double lift = Math.clamp((thetaRad - slackRad) / fullLiftRad, 0.0, 1.0);
+        double lift = set.lift(thetaRad);
         if (lift > highestLift + play) {
-            pendingKg += (lift - highestLift) * strokeM3 * densityKgPerM3;
+            pendingKg += (lift - highestLift) * set.strokeKg();
             highestLift = lift;
         } else if (lift < highestLift) {
             // The chamber refills as the plate closes; what is pending is drawn back with it.
-            pendingKg = Math.max(0.0, pendingKg - (highestLift - lift) * strokeM3 * densityKgPerM3);
+            pendingKg = Math.max(0.0, pendingKg - (highestLift - lift) * set.strokeKg());
             highestLift = lift;
         }
-        double out = Math.min(pendingKg, rateKgPerS * dtS);
+        double out = Math.min(pendingKg, set.rateKgPerS() * dtS);
         pendingKg -= out;
         return out / dtS;
     }

@@ -21,6 +21,7 @@ import nariz.carburetor.KitReader;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
+import nariz.carburetor.PumpSetting;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.Stage;
 import nariz.diagnosis.AdviceJson;
@@ -168,6 +169,24 @@ public class OtherFamiliesTest {
                 .findFirst().orElseThrow();
         assertThat(jets.sizes(Demo.ROADSTER.sheet())).anySatisfy(v -> assertThat(v).isCloseTo(1.3, within(1e-6)));
         assertThat(jets.kit().has(jets.part(), 1.35)).isTrue();
+    }
+
+    /** One millimetre at the rod is four degrees of plate, and taking it up is an act of its own with its own card. */
+    @Test
+    public void slackOfAPumpRodIsOnTheSheetAndTakenUp() {
+        BuildSheet taut = Demo.ROADSTER.sheet();
+        Ladder rod = taut.carburetor().family().pumpParts(taut).stream().filter(l -> l.part().role()
+                == Part.Role.PUMP_START).findFirst().orElseThrow();
+        assertThat(rod.part().key()).isEqualTo("pump-clearance");
+        assertThat(rod.fitted(taut)).isZero();
+        BuildSheet slack = rod.part().fit(taut, Stage.PRIMARY, 1.0);
+        PumpSetting is = slack.carburetor().family().pumpSetting(slack).orElseThrow();
+        assertThat(is.slackRad()).isCloseTo(4.0 * Units.DEG, within(1e-9));
+        assertThat(is.lift(4.0 * Units.DEG)).isZero();
+        assertThat(is.strokeKg()).isEqualTo(taut.carburetor().family().pumpSetting(taut).orElseThrow().strokeKg());
+        assertThat(rod.part().fromTo(0.0, 0.0).toString()).isEqualTo("take up the slack");
+        assertThat(rod.part().work().steps()).contains("work-card.set-the-pump-rod-nuts",
+                "work-card.shots-begin-together");
     }
 
     @Test

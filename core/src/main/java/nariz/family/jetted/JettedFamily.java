@@ -95,7 +95,7 @@ public abstract class JettedFamily extends AbstractFamily {
         if (build.second()) {
             all.addAll(List.of(JettedParts.SECONDARY_SPRING, JettedParts.SECONDARY_LINKAGE));
         }
-        all.addAll(List.of(JettedParts.PUMP_JET, JettedParts.PUMP_STROKE));
+        all.addAll(List.of(JettedParts.PUMP_CLEARANCE, JettedParts.PUMP_JET, JettedParts.PUMP_STROKE));
         return build.second() ? all : all.stream().map(Part::alone).toList();
     }
 
@@ -164,8 +164,7 @@ public abstract class JettedFamily extends AbstractFamily {
 
     @Override
     public final Optional<PumpModel> pump(BuildSheet sheet, double play) {
-        double density = sheet.fuel().densityKgPerM3();
-        return pumpSetting(sheet).map(p -> new AcceleratorPump(p, density, play));
+        return pumpSetting(sheet).map(p -> new AcceleratorPump(p, play));
     }
 
     /** What the bleed-back lets return to the bowl is lost to the shot, in proportion to its area. */
@@ -178,12 +177,14 @@ public abstract class JettedFamily extends AbstractFamily {
         double kept = jet * jet / (jet * jet + bleed * bleed);
         double density = sheet.fuel().densityKgPerM3();
         return Optional.of(new PumpSetting(barrels * AcceleratorPump.nozzleKgPerS(jet, density), kept * barrels
-                * c.number("pump.strokeVolume") * density, FULL_TRAVEL_RAD, 0.0, PumpSetting.USUAL_REFILL_S));
+                * c.number("pump.strokeVolume") * density, FULL_TRAVEL_RAD, AcceleratorPump.slackRad(c.number(
+                "pump.clearance")), PumpSetting.USUAL_REFILL_S, PumpSetting.STRAIGHT));
     }
 
     @Override
     public final List<Ladder> pumpParts(BuildSheet sheet) {
-        return List.of(new Ladder(own(JettedParts.PUMP_JET), Stage.PRIMARY, 0.05, 8, 0.25, 1.2, 0.10),
+        return List.of(new Ladder(own(JettedParts.PUMP_CLEARANCE), Stage.PRIMARY, 0.5, 10, 0, 5, 0.20),
+                new Ladder(own(JettedParts.PUMP_JET), Stage.PRIMARY, 0.05, 8, 0.25, 1.2, 0.10),
                 new Ladder(own(JettedParts.PUMP_STROKE), Stage.PRIMARY, 0.05, 8, 0.05, 1.5, 0.40));
     }
 

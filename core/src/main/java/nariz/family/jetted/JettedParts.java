@@ -51,6 +51,11 @@ final class JettedParts {
     static final Part SECONDARY_SPRING = MeteredParts.SECONDARY_SPRING;
     /** Secondary linkage. */
     static final Part SECONDARY_LINKAGE = MeteredParts.SECONDARY_LINKAGE;
+    /** Slack at the rods that work the pumps. */
+    static final Part PUMP_CLEARANCE = Part.measured("pump-clearance", Part.Role.PUMP_START, "pump.clearance",
+            Dimension.LENGTH, "mm", 1, false).whole().then("recheck.pump-at-wide-open")
+            .by(work(List.of("feeler-gauges", "two-small-spanners"), List.of("engine-off-look-for-the-shot",
+            "set-the-pump-rod-nuts", "shots-begin-together"), "six-stabs-again"));
     /** Pump jets. */
     static final Part PUMP_JET = whole("pump-jet", Part.Role.PUMP_RATE, "pump.jet", Dimension.LENGTH, "mm", 2)
             .by(work(STACK, List.of("engine-cold-fuel-off", "lift-the-pump-jets", "fit-pump-jets-of",

@@ -176,6 +176,7 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         numbers.put("pump.strokeVolume", f.quantity("strokeVolume", Dimension.VOLUME, 0.02e-6, 4e-6, "0.4 cc",
                 build.second() ? "0.8 cc" : "0.4 cc"));
         numbers.put("pump.bleedBack", f.quantityOrPlugged("bleedBack", Dimension.LENGTH, 0, 2e-3, "0.4 mm", ""));
+        numbers.put("pump.clearance", f.quantity("clearance", Dimension.LENGTH, 0, 5e-3, "0.4 mm", "0 mm"));
         f.noOthers();
     }
 
@@ -214,6 +215,7 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         out.add(SheetDraft.Field.in("pump.jet", "mm"));
         out.add(SheetDraft.Field.in("pump.strokeVolume", "cc"));
         out.add(SheetDraft.Field.in("pump.bleedBack", "mm"));
+        out.add(SheetDraft.Field.in("pump.clearance", "mm"));
         if (build.choke()) {
             out.add(SheetDraft.Field.bare("choke.index"));
             out.add(SheetDraft.Field.in("choke.pullOff", "mm"));
