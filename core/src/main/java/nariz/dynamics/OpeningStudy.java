@@ -41,7 +41,7 @@ public final class OpeningStudy {
     static final double FREE = 0.05;
     static final double FREE_RICH = 0.15;
     /** Area that is felt as a hesitation, lambda s; judgement. */
-    static final double FELT = 0.06;
+    public static final double FELT = 0.06;
     /** How far what the model has of an area is off besides, as a share: from drives whose inside is known. */
     private static final double MODEL_SD = 0.35;
     private static final double RICH_WEIGHT = 0.25;
@@ -187,11 +187,12 @@ public final class OpeningStudy {
      */
     public static Optional<Finding> of(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns,
             boolean madeGood, BooleanSupplier cancelled) {
-        List<Stab> stabs = stabs(o, settled, tipIns);
+        List<Stab> felt = whole(o, settled, tipIns);
+        List<Stab> stabs = felt.stream().filter(Stab::usable).toList();
         if (stabs.size() < FEWEST) {
             return Optional.empty();
         }
-        return enricher(o, settled, tipIns, stabs, madeGood, cancelled).map(e -> weigh(o, stabs, e, cancelled));
+        return enricher(o, settled, tipIns, stabs, madeGood, cancelled).map(e -> weigh(o, stabs, felt, e, cancelled));
     }
 
     private static Optional<Enricher> enricher(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns,
@@ -203,7 +204,15 @@ public final class OpeningStudy {
                         Falls.of(o)), d, o, madeGood, cancelled)));
     }
 
-    private static Finding weigh(Observation o, List<Stab> stabs, Enricher e, BooleanSupplier cancelled) {
+    /**
+     * Weighs what may be done.
+     *
+     * @param stabs openings that were read: which explanation holds
+     * @param felt those and the ones out of an overrun, where nothing is read: the driver feels them all the same, and
+     *     they are the hardest
+     */
+    private static Finding weigh(Observation o, List<Stab> stabs, List<Stab> felt, Enricher e,
+            BooleanSupplier cancelled) {
         List<Enricher.Choice> choices = e.choices();
         int[] every = IntStream.range(0, choices.size()).toArray();
         double[] expected = new double[choices.size()];
@@ -220,7 +229,7 @@ public final class OpeningStudy {
             }
             double least = Double.POSITIVE_INFINITY;
             Cause best = Cause.SOUND;
-            List<double[]> areas = areas(stabs, e, p, every);
+            List<double[]> areas = areas(felt, e, p, every);
             List<double[]> further = areas(others, e, p, every);
             double usual = sound.isPresent() ? further.get(sound.getAsInt())[0] : 0.0;
             for (int c = 0; c < expected.length; c++) {
@@ -251,7 +260,7 @@ public final class OpeningStudy {
         double variance = Math.max(0.0, square - expected[0] * expected[0]);
         double[] hesitates = {expected[0], Math.hypot(Math.sqrt(variance), MODEL_SD * expected[0])};
         return new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], e), interval(lean[best], e),
-                hesitates, new Others(others.size(), ofOthers[0], ofOthers[best]), curves(stabs, e, best), Math.exp(-0.2
+                hesitates, new Others(others.size(), ofOthers[0], ofOthers[best]), curves(felt, e, best), Math.exp(-0.2
                         / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes, leading));
     }
 
@@ -259,8 +268,12 @@ public final class OpeningStudy {
         return causes.getOrDefault(Cause.STICKS, 0.0) > SURE;
     }
 
+    private static List<Stab> whole(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns) {
+        return tipIns.stream().map(t -> new Stab(o, settled, t)).filter(Stab::whole).toList();
+    }
+
     private static List<Stab> stabs(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns) {
-        return tipIns.stream().map(t -> new Stab(o, settled, t)).filter(Stab::usable).toList();
+        return whole(o, settled, tipIns).stream().filter(Stab::usable).toList();
     }
 
     /**
@@ -288,9 +301,9 @@ public final class OpeningStudy {
      */
     public static OptionalDouble lean(Observation o, IntToDoubleFunction settled, List<TipIn> tipIns,
             DoubleUnaryOperator lambda) {
-        List<Stab> stabs = stabs(o, settled, tipIns);
+        List<Stab> felt = whole(o, settled, tipIns);
         double[] area = new double[2];
-        for (Stab stab : stabs) {
+        for (Stab stab : felt) {
             float[] burnt = new float[Stab.STEPS];
             for (int k = 0; k < burnt.length; k++) {
                 burnt[k] = (float) (stab.air()[k] / lambda.applyAsDouble(stab.event().atS() - Stab.BEFORE_S
@@ -298,7 +311,8 @@ public final class OpeningStudy {
             }
             add(stab, burnt, area);
         }
-        return stabs.size() < FEWEST ? OptionalDouble.empty() : OptionalDouble.of(area[0] / stabs.size());
+        return felt.stream().filter(Stab::usable).count() < FEWEST ? OptionalDouble.empty()
+                : OptionalDouble.of(area[0] / felt.size());
     }
 
     /** The opening in which the two likeliest causes differ most. */

@@ -25,8 +25,8 @@ final class PumpEnricher implements Enricher {
     private static final double PER_SIZE = 0.02;
     /** How probable slack must be: a round cam, a check that lifts late and a slow sensor look a little like it. */
     private static final double SLACK_SURE = 0.75;
-    /** A cam that begins gently and a spring that yields look like so much slack, which no spanner takes up, rad. */
-    private static final double CAM_RAD = 3.0 * Units.DEG;
+    /** A spring that yields looks like so much slack, which no spanner takes up, rad. */
+    private static final double YIELDS_RAD = 1.5 * Units.DEG;
 
     private final List<PumpFit.Sample> posterior;
     private final List<Stab> gentle;
@@ -146,8 +146,8 @@ final class PumpEnricher implements Enricher {
         Option made = options.get(choice);
         PumpSetting sheet = made.then();
         double more = is.slackRad() - today.slackRad();
-        double slack = sheet.slackRad() + (made.taut() ? Math.clamp(more, 0.0, CAM_RAD) : more);
+        double slack = sheet.slackRad() + (made.taut() ? Math.clamp(more, 0.0, YIELDS_RAD) : more);
         return new PumpSetting(is.rateKgPerS() * sheet.rateKgPerS() / today.rateKgPerS(), is.strokeKg()
-                * sheet.strokeKg() / today.strokeKg(), sheet.fullRad(), Math.max(0.0, slack), is.refillS());
+                * sheet.strokeKg() / today.strokeKg(), sheet.fullRad(), Math.max(0.0, slack), is.refillS(), is.shape());
     }
 }

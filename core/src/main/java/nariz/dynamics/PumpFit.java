@@ -11,7 +11,7 @@ import nariz.units.Units;
 
 /**
  * What the pump really does, found from all openings of a drive together: a posterior over nozzle rate, slack, stroke,
- * lag of the stream and wall film, on a grid.
+ * shape of the cam, lag of the stream and wall film, on a grid.
  *
  * <p>ln lambda as read against ln lambda as {@link StabModel} makes it. A residual is Student's t with {@value #NU}
  * degrees of freedom; its scale grows with the excursion, since no model of a fast opening is good to better than a
@@ -23,7 +23,11 @@ import nariz.units.Units;
 final class PumpFit {
     /** What the nozzles pass over what they should: blocked ones first. */
     private static final double[] RATES = {0.2, 0.35, 0.6, 0.8, 1.0, 1.25};
-    private static final double[] SLACK_DEG = {0, 3, 6, 9, 13};
+    /** Travel before the arm stirs, and the cam's flank after it, by pairs: one that begins gently looks like slack. */
+    private static final double[] SLACK_DEG = {0, 0, 4, 4, 8, 8, 13};
+    private static final double GENTLE = 1.25;
+    private static final double[] SHAPES = {PumpSetting.STRAIGHT, GENTLE, PumpSetting.STRAIGHT, GENTLE,
+        PumpSetting.STRAIGHT, GENTLE, GENTLE};
     private static final double[] STROKES = {0.6, 0.8, 1.0, 1.3, 1.7};
     private static final double[] SHARES = {0.25, 0.45, 0.65};
     private static final double[] TAUS_S = {0.7, 1.3, 2.2};
@@ -36,7 +40,7 @@ final class PumpFit {
     /** How far fuel lags behind the air's depression, s; judgement. */
     static final double WELL_S = 0.13;
     private static final double[] RATE_PRIOR = {0.02, 0.03, 0.08, 0.22, 0.43, 0.22};
-    private static final double[] SLACK_PRIOR = {0.6, 0.14, 0.11, 0.09, 0.06};
+    private static final double[] SLACK_PRIOR = {0.3, 0.42, 0.06, 0.06, 0.05, 0.05, 0.06};
     private static final double[] STROKE_PRIOR = {0.08, 0.2, 0.34, 0.26, 0.12};
     private static final double[] SHARE_PRIOR = {0.3, 0.4, 0.3};
     private static final double[] TAU_PRIOR = {0.3, 0.4, 0.3};
@@ -157,7 +161,7 @@ final class PumpFit {
 
     private PumpSetting setting(int p) {
         return fitted.scaled(RATES[rate(p)], STROKES[p % STROKES.length], SLACK_DEG[slack(p)] * Units.DEG,
-                fitted.refillS());
+                fitted.refillS()).shaped(SHAPES[slack(p)]);
     }
 
     private static int rate(int p) {

@@ -166,7 +166,12 @@ final class Stab {
         return a + f * (b - a);
     }
 
-    /** {@return whether speed and vacuum were there all the time and something was read} */
+    /** {@return whether speed and vacuum were there all the time: what burns is known, read or not} */
+    boolean whole() {
+        return whole;
+    }
+
+    /** {@return whether that is so, and something was read} */
     boolean usable() {
         int counts = 0;
         for (int k = 0; k < kind.length; k++) {

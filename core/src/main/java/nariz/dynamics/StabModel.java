@@ -39,7 +39,7 @@ final class StabModel {
     static void pump(Stab s, PumpSetting p, double lagS, double stoich, float[] out) {
         float[] theta = s.theta();
         double held = theta[0];
-        double capacity = p.strokeKg() * (1.0 - lift(held, p));
+        double capacity = p.strokeKg() * (1.0 - p.lift(held));
         double filled = capacity;
         double pending = 0.0;
         double refill = 1.0 - Math.exp(-Stab.STEP_S / p.refillS());
@@ -48,7 +48,7 @@ final class StabModel {
         double stream = 0.0;
         for (int k = 0; k < out.length; k++) {
             held = Math.clamp(held, theta[k] - PLAY_RAD, theta[k] + PLAY_RAD);
-            double room = p.strokeKg() * (1.0 - lift(Math.max(0.0, held), p));
+            double room = p.strokeKg() * (1.0 - p.lift(Math.max(0.0, held)));
             if (room < capacity) {
                 double pressed = Math.max(0.0, filled - room);
                 pending += pressed;
@@ -64,10 +64,6 @@ final class StabModel {
             stream = gone + (stream - gone) * keeps;
             out[k] = (float) (stream / Stab.STEP_S * stoich);
         }
-    }
-
-    private static double lift(double theta, PumpSetting p) {
-        return Math.clamp((theta - p.slackRad()) / p.fullRad(), 0.0, 1.0);
     }
 
     /**

@@ -70,15 +70,15 @@ public class TrialSeriesTest {
                 DriveScript.openings()), 20, "nozzles").log(), Strategy.BALANCED));
     }
 
-    /** Nozzles far too small make openings hesitate lean; far too large ones are no better for being rich. */
+    /** Nozzles far too small make openings hesitate lean; ones twice as large as lose least are no better any more. */
     @Test
     public void nozzlesAreScoredByWhatBurnsLeanOrRich() {
-        TrialSeries s = TrialSeries.of(List.of(nozzles(14, 1), nozzles(28, 2), nozzles(70, 3)));
+        TrialSeries s = TrialSeries.of(List.of(nozzles(14, 1), nozzles(45, 2), nozzles(90, 3)));
         assertThat(s.part()).isEqualTo(MeteredParts.PUMP_NOZZLE);
         double[] score = s.trials().stream().mapToDouble(TrialSeries.Trial::score).toArray();
         assertThat(s.best()).isEqualTo(1);
-        assertThat(score[0]).isGreaterThan(1.3 * score[1]);
-        assertThat(score[2]).isGreaterThan(1.3 * score[1]);
+        assertThat(score[0]).isGreaterThan(2.0 * score[1]);
+        assertThat(score[2]).isGreaterThan(1.05 * score[1]);
         assertThat(s.trials()).allMatch(t -> t.scoreSd() >= 0.35 * t.score());
     }
 

@@ -86,6 +86,20 @@ public class OpeningStudyTest {
         assertThat(modelled[2]).isGreaterThanOrEqualTo(modelled[0] * (1.0 + 1.6 * 0.35));
     }
 
+    /** Out of an overrun nothing is read of what follows; it is the hardest opening all the same. */
+    @Test
+    public void openingsThatAreNotReadAreFelt() {
+        Analysis a = driven(right(), 0.0, 3);
+        List<TipIn> read = a.tipIns().stream().filter(t -> new Stab(a.observation(), a.whatIf()::phi, t).usable())
+                .toList();
+        assertThat(read.size()).isLessThan(a.tipIns().size());
+        OpeningStudy.Finding all = study(a).orElseThrow();
+        OpeningStudy.Finding some = OpeningStudy.of(a.observation(), a.whatIf()::phi, read, false, () -> false)
+                .orElseThrow();
+        assertThat(all.openings()).as("weighed by what was read").isEqualTo(some.openings()).isEqualTo(read.size());
+        assertThat(all.lean()[0]).isGreaterThan(1.1 * some.lean()[0]);
+    }
+
     private static double chance(OpeningStudy.Finding f, OpeningStudy.Cause c) {
         return f.causes().getOrDefault(c, 0.0);
     }
@@ -165,7 +179,7 @@ public class OpeningStudyTest {
     /** Slack that is likely and not sure enough for a spanner is no settled pump, in the file and the window alike. */
     @Test
     public void likelyCauseWithoutAChangeLeavesThePumpInDoubt() {
-        Advice a = driven(right(), 10.5, 3).advice();
+        Advice a = driven(right(), 11.5, 3).advice();
         OpeningStudy.Finding f = a.pump().orElseThrow();
         assertThat(f.change()).isEmpty();
         assertThat(f.inDoubt()).contains(OpeningStudy.Cause.SLACK);
