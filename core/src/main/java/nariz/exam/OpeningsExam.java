@@ -9,6 +9,7 @@ import java.util.Random;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpSetting;
 import nariz.carburetor.Stage;
@@ -20,7 +21,7 @@ import nariz.diagnosis.Previous;
 import nariz.diagnosis.Request;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.OpeningStudy;
-import nariz.family.metered.MeteredParts;
+import nariz.log.Channel;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
@@ -29,15 +30,23 @@ import nariz.units.Units;
 
 /**
  * Openings of the throttle with known answers: pumps of other laws than the estimator's ({@code sim.StrangePump}) that
- * are sound, have small or large nozzles, slack that no sheet knows, or work on a lean or leaking engine. Each goes
- * through rounds of advice, work and another drive.
+ * are sound, have small nozzles, slack that no sheet knows, or work on a lean or leaking engine, in every family that
+ * has one. Each goes through rounds of advice, work and another drive.
  */
 public final class OpeningsExam {
     private static final int MOST_ROUNDS = 3;
     /** Openings of the road, about. */
     private static final double OPENINGS = 15.0;
+    /** A main jet that leaves a car lean everywhere. */
+    private static final double LEAN_JET = 0.925;
     /** Further lean area that a driver feels, lambda s; judgement. */
     private static final double FELT = 0.03;
+    /** Nozzles this close to the healthy one are as good, m. */
+    private static final double NEAR_M = 4.0 * Units.THOU;
+    /** Cars that differ by no more than this in throttle and speed for so long do the same. */
+    private static final double SAME_THROTTLE = 0.02;
+    private static final double SAME_SPEED = 0.02;
+    private static final double SAME_S = 2.0;
     private static final List<String> CHECKED = Hypothesis.FAULTS;
 
     /** What is hidden, by turns of the seed. */
@@ -52,22 +61,34 @@ public final class OpeningsExam {
     private static final class Outcome {
         private final long seed;
         private final Hidden hidden;
+        private final String family;
         private final List<String> answers = new ArrayList<>();
         private String first = "";
         private boolean needless;
-        private double steps = Double.NaN;
+        private double offM = Double.NaN;
         private double lean = Double.NaN;
         private double felt = Double.NaN;
         private Optional<Line> line = Optional.empty();
 
-        Outcome(long seed, Hidden hidden) {
+        Outcome(long seed, Hidden hidden, String family) {
             this.seed = seed;
             this.hidden = hidden;
+            this.family = family;
+        }
+
+        static OpeningStudy.Cause answered(Advice a) {
+            return a.pump().orElseThrow().answered();
         }
 
         /** A pump that is off and hurts nothing is as well left alone. */
         boolean counts() {
             return hidden.pump() && felt >= FELT;
+        }
+
+        String row() {
+            return String.format(Locale.ROOT, "| %d | %s | %s | %s | %s | %.2f | %.2f | %s |", seed, family,
+                    hidden.name().toLowerCase(Locale.ROOT).replace('_', ' '), String.join(" -> ", answers),
+                    right() ? "right" : "NOT RIGHT", felt, lean, line.map(Line::text).orElse(""));
         }
 
         boolean right() {
@@ -92,6 +113,10 @@ public final class OpeningsExam {
      * @param close whether the reading calls itself close
      */
     private record Line(double stamped, double is, double seen, double low, double high, boolean close) {
+        String text() {
+            return String.format(Locale.ROOT, "%.1f, %.1f, %.1f (%.1f to %.1f)", stamped, is, seen, low, high);
+        }
+
         boolean near() {
             return Math.abs(seen - is) <= 0.5;
         }
@@ -122,26 +147,27 @@ public final class OpeningsExam {
         List<Outcome> other = all.stream().filter(o -> !o.hidden.pump() && !sound.contains(o)).toList();
         line.accept(share("cause right in the first answer about the pump, where it is felt", "90 %", pumps,
                 Outcome::right));
+        line.accept(share("... where it is felt by what the answer takes for felt", "", pumps.stream().filter(o ->
+                o.felt >= OpeningStudy.FELT).toList(), Outcome::right));
         line.accept(share("nozzle proposed within a step of 4 thou of the healthy one", "90 %",
-                pumps.stream().filter(o ->
-                !Double.isNaN(o.steps)).toList(), o -> o.steps <= 4.0));
+                pumps.stream().filter(o -> !Double.isNaN(o.offM)).toList(), o -> o.offM <= NEAR_M * 1.001));
         line.accept(share("sound pumps left alone", "95 %", sound, o -> !o.needless));
         line.accept(share("no pump part where the steady mixture, a leak or the supply is the cause", "all", other,
                 o -> !o.needless));
+        for (String f : all.stream().map(o -> o.family).distinct().sorted().toList()) {
+            line.accept(share("... all of these, " + f, "", all.stream().filter(o -> o.family.equals(f) && (o.counts()
+                    || !o.hidden.pump())).toList(), Outcome::right));
+        }
         List<Line> lines = all.stream().flatMap(o -> o.line.stream()).toList();
         line.accept(share("vacuum at which the enrichment opens within 0.5 inHg", "95 %", lines, Line::near));
         line.accept(share("... where the answer calls its reading close", "95 %", lines.stream().filter(Line::close)
                 .toList(), Line::near));
         line.accept(share("... held by the interval from opening to shutting", "90 %", lines, Line::holds));
         line.accept("");
-        line.accept("| seed | hidden | answers, round by round | | more lean area an opening than sound, lambda s "
-                + "| modelled | enrichment stamped, really, seen, inHg |");
-        line.accept("|---|---|---|---|---|---|---|");
-        all.forEach(o -> line.accept("| " + o.seed + " | " + o.hidden.name().toLowerCase(Locale.ROOT).replace('_', ' ')
-                + " | " + String.join(" -> ", o.answers) + " | " + (o.right() ? "right" : "NOT RIGHT")
-                + " | " + String.format(Locale.ROOT, "%.2f | %.2f", o.felt, o.lean) + " | " + o.line.map(l ->
-                String.format(Locale.ROOT, "%.1f, %.1f, %.1f (%.1f to %.1f)", l.stamped(), l.is(), l.seen(), l.low(),
-                        l.high())).orElse("") + " |"));
+        line.accept("| seed | family | hidden | answers, round by round | | more lean area an opening than sound, "
+                + "lambda s | modelled | enrichment stamped, really, seen, inHg |");
+        line.accept("|---|---|---|---|---|---|---|---|");
+        all.forEach(o -> line.accept(o.row()));
     }
 
     /** How likely every cause is, where the pump was studied. */
@@ -159,26 +185,24 @@ public final class OpeningsExam {
     private static Outcome sit(long seed) {
         Hidden hidden = Hidden.values()[Math.floorMod(seed, Hidden.values().length)];
         Random r = new Random(seed * 104729 + 5);
-        // Four-barrels twice, then two-barrels.
-        BuildSheet healthy = (Math.floorMod(seed, 3) == 2 ? PracticeCase.twoBarrel(seed) : PracticeCase.of(seed))
-                .healthy();
-        double usual = MeteredParts.PUMP_NOZZLE.of(healthy.carburetor(), Stage.PRIMARY);
+        BuildSheet healthy = healthy(seed);
+        Ladder nozzle = nozzle(healthy);
+        double usual = nozzle.fitted(healthy);
         BuildSheet sheet = healthy;
         double slack = 0.0;
         if (hidden == Hidden.NOZZLE_SMALL || hidden == Hidden.NOZZLE_SMALL_AND_SLACK) {
-            sheet = MeteredParts.PUMP_NOZZLE.fit(sheet, Stage.PRIMARY, Math.max(20, Math.rint(usual * (0.58 + 0.1
-                    * r.nextDouble()))));
+            sheet = fitted(healthy, nozzle, 0.58 + 0.1 * r.nextDouble());
         }
         if (hidden == Hidden.SLACK || hidden == Hidden.NOZZLE_SMALL_AND_SLACK) {
             slack = (7.0 + 5.0 * r.nextDouble()) * Units.DEG;
         }
         if (hidden == Hidden.SOUND_BUT_LEAN) {
-            Part jet = MeteredParts.MAIN_JET;
-            sheet = jet.fit(sheet, Stage.PRIMARY, jet.of(sheet.carburetor(), Stage.PRIMARY) - 5);
+            sheet = fitted(healthy, Ladder.of(healthy).stream().filter(l -> l.stage() == Stage.PRIMARY
+                    && l.part().role() == Part.Role.METERING_FUEL).findFirst().orElseThrow(), LEAN_JET);
         }
         Map<Fault, Double> faults = hidden == Hidden.LEAK ? Map.of(Fault.VACUUM_LEAK, 1.2) : hidden == Hidden.SUPPLY
                 ? Map.of(Fault.FALLING_FUEL_LEVEL, 1.3) : Map.of();
-        Outcome o = new Outcome(seed, hidden);
+        Outcome o = new Outcome(seed, hidden, healthy.carburetor().family().key());
         o.line = line(healthy, seed);
         List<String> checked = List.of();
         Optional<Previous> previous = Optional.empty();
@@ -214,11 +238,11 @@ public final class OpeningsExam {
             if (!pump.isEmpty()) {
                 Change c = pump.getFirst();
                 o.needless |= !hidden.pump();
-                o.first = o.first.isEmpty() ? advice.pump().orElseThrow().answered().key() : o.first;
-                if (c.part().equals(MeteredParts.PUMP_NOZZLE)) {
-                    o.steps = Math.abs(c.to() - usual);
+                o.first = o.first.isEmpty() ? Outcome.answered(advice).key() : o.first;
+                if (c.part().role() == Part.Role.PUMP_RATE) {
+                    o.offM = Math.abs(c.to() - usual) * c.part().si();
                 }
-                slack = c.part().equals(MeteredParts.PUMP_CLEARANCE) ? 0.0 : slack;
+                slack = Outcome.answered(advice) == OpeningStudy.Cause.SLACK ? 0.0 : slack;
                 if (!hidden.pump()) {
                     return o;
                 }
@@ -226,6 +250,29 @@ public final class OpeningsExam {
             sheet = a.sheetAfter();
         }
         return o;
+    }
+
+    /** By turns of seven: four-barrels three times, then every other family with a pump. */
+    private static BuildSheet healthy(long seed) {
+        return (switch ((int) Math.floorMod(seed, 7L)) {
+            case 3 -> PracticeCase.twoBarrel(seed);
+            case 4 -> PracticeCase.ofFamily("stack-jet", seed);
+            case 5 -> PracticeCase.ofFamily("progressive-twin", seed);
+            case 6 -> PracticeCase.ofFamily("single-venturi", seed);
+            default -> PracticeCase.of(seed);
+        }).healthy();
+    }
+
+    private static Ladder nozzle(BuildSheet sheet) {
+        return sheet.carburetor().family().pumpParts(sheet).stream().filter(l -> l.part().role()
+                == Part.Role.PUMP_RATE).findFirst().orElseThrow();
+    }
+
+    /** A size that is about so many times the one that is fitted, and can be had. */
+    private static BuildSheet fitted(BuildSheet sheet, Ladder l, double times) {
+        double from = l.fitted(sheet);
+        double sizes = Math.max(1.0, Math.rint((1.0 - times) * from / l.step()));
+        return l.part().fit(sheet, l.stage(), Math.max(l.low(), from - sizes * l.step()));
     }
 
     /** Springs stray a little from their stamp; every third valve or spring is another than it is stamped. */
@@ -251,16 +298,28 @@ public final class OpeningsExam {
                 / Units.INHG, f.seen().close()));
     }
 
-    /** How much more lean area an opening leaves in the cylinders than with the sound pump, lambda s. */
+    /**
+     * How much more lean area an opening leaves in the cylinders than with the sound pump, lambda s: while both cars do
+     * the same. After a hesitation the driver's foot is elsewhere, which is no more lambda s for lambda s.
+     */
     private static double felt(SimulatedDrive sound, SimulatedDrive fitted) {
         double[] a = sound.trueLambda();
         double[] b = fitted.trueLambda();
         double[] t = fitted.log().timeS();
         double area = 0.0;
+        double apartAt = Double.NEGATIVE_INFINITY;
         for (int i = 1; i < Math.min(a.length, b.length); i++) {
-            area += Math.max(0.0, b[i] - Math.max(a[i], 1.0) - 0.03) * Math.min(0.2, t[i] - t[i - 1]);
+            apartAt = alike(sound, fitted, i) ? apartAt : t[i];
+            if (t[i] - apartAt > SAME_S) {
+                area += Math.max(0.0, b[i] - Math.max(a[i], 1.0) - 0.03) * Math.min(0.2, t[i] - t[i - 1]);
+            }
         }
         return area / OPENINGS;
+    }
+
+    private static boolean alike(SimulatedDrive one, SimulatedDrive other, int i) {
+        return Math.abs(one.log().values(Channel.THROTTLE)[i] - other.log().values(Channel.THROTTLE)[i]) < SAME_THROTTLE
+                && Math.abs(one.log().rpm()[i] / other.log().rpm()[i] - 1.0) < SAME_SPEED;
     }
 
     private static EngineSimulator car(BuildSheet sheet, long seed, double slack, Map<Fault, Double> faults,
