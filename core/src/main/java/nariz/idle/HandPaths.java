@@ -57,6 +57,11 @@ final class HandPaths {
         this.least = least;
     }
 
+    HandPaths(HandPaths of) {
+        least = of.least;
+        paths = of.paths;
+    }
+
     /**
      * Whatever may have happened before, the screws stood where these readings have them.
      *

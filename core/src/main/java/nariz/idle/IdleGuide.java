@@ -146,6 +146,21 @@ public final class IdleGuide {
         record = new IdleRecord(settings);
     }
 
+    private IdleGuide(IdleGuide of) {
+        settings = of.settings;
+        record = new IdleRecord(of.record);
+        open = of.open;
+        done = of.done;
+        atLimit = of.atLimit;
+        takenBack = of.takenBack;
+        inGear = of.inGear;
+    }
+
+    /** {@return a guide that goes on from here by itself, so that a reading can be weighed beside what is shown} */
+    public IdleGuide copy() {
+        return new IdleGuide(this);
+    }
+
     /** {@return moves made so far} */
     public List<Move> moves() {
         return List.copyOf(record.moves());
@@ -237,10 +252,6 @@ public final class IdleGuide {
         record.stopBack();
         done = false;
         return m;
-    }
-
-    private ScrewGain gain() {
-        return record.gain();
     }
 
     private Move choose() {
@@ -342,8 +353,8 @@ public final class IdleGuide {
     }
 
     private Move first(IdleReading last) {
-        double richer = last.mixed() ? Math.clamp((RICH_PHI - last.phi()) / gain().perTurn(), -COARSEST, 2 * COARSEST)
-                : COARSEST;
+        double richer = last.mixed() ? Math.clamp((RICH_PHI - last.phi()) / record.gain().perTurn(), -COARSEST, 2
+                * COARSEST) : COARSEST;
         double by = Math.rint(richer / 0.125) * 0.125;
         return move(by == 0.0 ? 0.125 : by, message("idle.why-rich"));
     }
@@ -355,7 +366,7 @@ public final class IdleGuide {
 
     /** How far a turn takes the axis. */
     private double perTurn(IdleCurve c) {
-        return c.mixed() ? gain().perTurn() : 1.0;
+        return c.mixed() ? record.gain().perTurn() : 1.0;
     }
 
     /** The move that teaches most for its time; null when none teaches enough. */
@@ -464,7 +475,7 @@ public final class IdleGuide {
             return u;
         }
         IdleReading last = record.last();
-        return last.turns() + (u - last.phi()) / gain().perTurn();
+        return last.turns() + (u - last.phi()) / record.gain().perTurn();
     }
 
     /**
@@ -479,7 +490,7 @@ public final class IdleGuide {
             return Optional.empty();
         }
         IdleReading last = record.last();
-        return Optional.of(curve.lostBand(curve.mixed() ? last.phi() + gain().perTurn() * (at - last.turns()) : at));
+        return Optional.of(curve.lostBand(curve.mixed() ? last.phi() + perTurn(curve) * (at - last.turns()) : at));
     }
 
     /** {@return the settings} */

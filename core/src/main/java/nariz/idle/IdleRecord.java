@@ -35,19 +35,33 @@ final class IdleRecord {
     private double stop;
     private Optional<Slip> slip = Optional.empty();
     private @Nullable IdleCurve curve;
-    /** Place on the curve's axis beyond which cylinders miss; none yet where negative infinite. */
-    private double missesAt = Double.NEGATIVE_INFINITY;
     /** Moves one after the other that changed nothing, and that looked like slips. */
     private int unanswered;
     private int doubted;
     private int undone;
-    /** Readings of cylinders that missed, where no curve of turns holds. */
-    private final Set<Integer> off = new HashSet<>();
+    /** Readings of cylinders that missed, from 0: no curve of turns holds there. */
+    private final Set<Integer> missed = new HashSet<>();
 
     IdleRecord(IdleGuide.Settings settings) {
         this.settings = settings;
         turns = settings.turns();
         paths = new HandPaths(settings.least());
+    }
+
+    IdleRecord(IdleRecord of) {
+        settings = of.settings;
+        paths = new HandPaths(of.paths);
+        moves.addAll(of.moves);
+        said.addAll(of.said);
+        missed.addAll(of.missed);
+        readings = new ArrayList<>(of.readings);
+        turns = of.turns;
+        stop = of.stop;
+        slip = of.slip;
+        curve = of.curve;
+        unanswered = of.unanswered;
+        doubted = of.doubted;
+        undone = of.undone;
     }
 
     List<Move> moves() {
@@ -78,8 +92,11 @@ final class IdleRecord {
         return curve;
     }
 
+    /** {@return place on the curve's axis up to which cylinders miss; negative infinite where none did} */
     double missesAt() {
-        return missesAt;
+        IdleCurve c = curve;
+        return c == null ? Double.NEGATIVE_INFINITY : missed.stream().mapToDouble(i -> c.at(readings.get(i))).max()
+                .orElse(Double.NEGATIVE_INFINITY);
     }
 
     int unanswered() {
@@ -109,8 +126,8 @@ final class IdleRecord {
         IdleReading here = r.at(turns, stop);
         slip = Optional.empty();
         IdleCurve known = m.kind() == Kind.SCREWS && !takesBack ? curve : null;
-        boolean missed = misses(here);
-        if (known != null && (here.mixed() || !missed)) {
+        boolean misses = misses(here);
+        if (known != null && (here.mixed() || !misses)) {
             here = doubted(m, here, known);
         }
         boolean mixed = here.mixed() && readings.stream().allMatch(IdleReading::mixed);
@@ -121,17 +138,17 @@ final class IdleRecord {
             paths.known(readings);
             curve = IdleCurve.of(free.isEmpty() ? readings : free);
         } else {
-            paths.moved(moved, known != null && moved != 0.0 && !missed);
-            if (missed) {
-                off.add(readings.size() - 1);
+            paths.moved(moved, known != null && moved != 0.0 && !misses);
+            if (misses) {
+                missed.add(readings.size() - 1);
             }
-            curve = paths.weigh(readings, off);
+            curve = paths.weigh(readings, missed);
             readings = new ArrayList<>(paths.placed(readings));
             turns = last().turns();
             sayOtherWays();
         }
         if (misses(last())) {
-            missesAt = Math.max(missesAt, curve.at(last()));
+            missed.add(readings.size() - 1);
         }
     }
 

@@ -51,6 +51,8 @@ public final class IdleWork {
     private double[] turns = new double[0];
     private boolean waiting;
     private boolean byHand;
+    /** Whether a reading was taken and is being weighed. */
+    private boolean weighing;
     /** Whether the move that is asked for was made and not read yet. */
     private boolean made;
 
@@ -61,7 +63,7 @@ public final class IdleWork {
      * @param words the move in words
      * @param why reason
      * @param note what the last answer looked like where it did not fit, or how long to wait; or empty
-     * @param waiting whether it waits for the engine to settle
+     * @param waiting whether it waits for the engine to settle, or for a reading to be weighed
      * @param typed whether readings are typed in
      * @param made whether the move was made and not read yet
      * @param guide the guide, for the picture
@@ -70,6 +72,10 @@ public final class IdleWork {
      */
     public record Step(IdleGuide.Move move, String words, String why, String note, boolean waiting, boolean typed,
             boolean made, IdleGuide guide, List<Double> turns, List<Double> found) {
+        /** The same while a reading is weighed. */
+        private Step atWork() {
+            return new Step(move, words, why, note, true, typed, made, guide, turns, found);
+        }
     }
 
     IdleWork(LiveDrive live) {
@@ -99,6 +105,7 @@ public final class IdleWork {
 
     void reset(@Nullable BuildSheet s, PracticeHand.@Nullable Begun practice) {
         RunningEngine e = practice == null ? null : practice.engine();
+        weighNothing();
         sheet = s;
         engine = e;
         guide = null;
@@ -135,6 +142,7 @@ public final class IdleWork {
         if (s == null) {
             return;
         }
+        weighNothing();
         byHand = typed;
         int one = only.get();
         double at = one >= 0 ? turns[one] : Arrays.stream(turns).average().orElse(0.0);
@@ -151,7 +159,7 @@ public final class IdleWork {
 
     /** The move was made: what comes now is read. */
     public void moved() {
-        if (guide == null || waiting || guide.next().kind() == IdleGuide.Kind.DONE) {
+        if (guide == null || waiting || weighing || guide.next().kind() == IdleGuide.Kind.DONE) {
             return;
         }
         RunningEngine e = engine;
@@ -181,9 +189,13 @@ public final class IdleWork {
         if (guide == null) {
             return;
         }
+        weighNothing();
         if (made && guide.next().kind() != IdleGuide.Kind.GEAR) {
             IdleGuide.Move m = guide.next();
-            Optional.ofNullable(engine).ifPresent(e -> apply(e, m, -1.0));
+            Optional.ofNullable(engine).ifPresent(e -> {
+                hand.count(e, "back " + guide.moves().size());
+                apply(e, m, -1.0);
+            });
             guide.undone();
             made = false;
             average.restart();
@@ -205,13 +217,13 @@ public final class IdleWork {
      * @param vacuumPa vacuum, Pa; NaN for none
      */
     public void typed(double rpm, double vacuumPa) {
-        if (guide != null && rpm > 0) {
+        if (guide != null && !weighing && rpm > 0) {
             take(IdleReading.byHand(rpm, vacuumPa));
         }
     }
 
     void sample(LiveReadings.Now n) {
-        if (guide == null || byHand || !waiting) {
+        if (guide == null || byHand || !waiting || weighing) {
             return;
         }
         average.add(n.timeS(), n.rpm(), n.vacuumPa(), n.lambda(), n.lambda2());
@@ -234,16 +246,33 @@ public final class IdleWork {
         }
     }
 
+    private void weighNothing() {
+        weighing = false;
+        live.weighNothing();
+    }
+
+    /** A reading could not be weighed: the same move is still to be read. */
+    void notWeighed() {
+        weighing = false;
+        show(List.of());
+    }
+
     private void take(IdleReading r) {
-        IdleGuide g = guide;
-        if (g == null) {
+        IdleGuide before = guide;
+        if (before == null) {
             return;
         }
-        IdleGuide.Move was = g.next();
-        double before = g.turns();
-        g.read(r);
+        weighing = true;
+        step.set(step.get().atWork());
+        live.weigh(before, r, g -> taken(before, r, g));
+    }
+
+    private void taken(IdleGuide before, IdleReading r, IdleGuide g) {
+        IdleGuide.Move was = before.next();
+        weighing = false;
+        guide = g;
         // Of an earlier move too, where this reading shows that it was made the other way.
-        double moved = g.turns() - before;
+        double moved = g.turns() - before.turns();
         for (int i = 0; i < turns.length; i++) {
             if (only.get() < 0 || only.get() == i) {
                 turns[i] += moved;
@@ -301,8 +330,8 @@ public final class IdleWork {
         if (only.get() >= 0 && turns.length > IdleGuide.MOST_ALONE) {
             notes.add(say("idle-work.one-of-many", turns.length));
         }
-        step.set(new Step(m, words(m, s, g.moves().isEmpty()), say(m.why()), String.join(" ", notes), waiting, byHand,
-                made, g, boxed(turns), boxed(found)));
+        step.set(new Step(m, words(m, s, g.moves().isEmpty()), say(m.why()), String.join(" ", notes), waiting
+                || weighing, byHand, made, g, boxed(turns), boxed(found)));
     }
 
     private static List<Double> boxed(double[] v) {

@@ -28,6 +28,8 @@ import nariz.app.task.TaskRunner;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
 import nariz.coverage.DrivePlan;
+import nariz.idle.IdleGuide;
+import nariz.idle.IdleReading;
 import nariz.live.DeviceAddress;
 import nariz.live.DeviceSource;
 import nariz.live.LineFilter;
@@ -63,6 +65,8 @@ public final class LiveDrive implements AutoCloseable {
     private final Alarm alarm = new Alarm();
     /** Practice engines: their start and what they really wanted. Nothing that is being read is cancelled for them. */
     private final TaskRunner practising;
+    /** Readings of an idle being weighed: that takes longer than a picture may wait. */
+    private final TaskRunner weighing;
     /** Counts beginnings, so that one that was given up meanwhile is of no account. */
     private int beginnings;
     private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(r -> {
@@ -183,6 +187,7 @@ public final class LiveDrive implements AutoCloseable {
         this.toInterface = toInterface;
         this.open = open;
         practising = new TaskRunner("nariz-practice", toInterface);
+        weighing = new TaskRunner("nariz-idle", toInterface);
         idle = new IdleWork(this);
     }
 
@@ -312,6 +317,30 @@ public final class LiveDrive implements AutoCloseable {
         practising.start(work::apply, done, context::fail);
     }
 
+    /**
+     * Weighs a reading of the idle beside the interface thread.
+     *
+     * @param guide that of before; it is not changed
+     * @param read what was read
+     * @param done receives the guide that has taken it
+     */
+    void weigh(IdleGuide guide, IdleReading read, Consumer<IdleGuide> done) {
+        IdleGuide ahead = guide.copy();
+        weighing.start(c -> {
+            ahead.read(read);
+            ahead.next();
+            return ahead;
+        }, done, e -> {
+            idle.notWeighed();
+            context.fail(e);
+        });
+    }
+
+    /** What is being weighed is of no account any more. */
+    void weighNothing() {
+        weighing.cancel();
+    }
+
     /** Ends it without opening anything: what was recorded is kept. */
     void leave() {
         stop(false);
@@ -403,6 +432,7 @@ public final class LiveDrive implements AutoCloseable {
     public void close() {
         stop(false);
         practising.close();
+        weighing.close();
         clock.shutdownNow();
     }
 }

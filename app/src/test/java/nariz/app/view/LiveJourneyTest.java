@@ -18,6 +18,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import nariz.app.state.IdleWork;
 import nariz.carburetor.PartChange;
 import nariz.idle.IdleGuide;
 import nariz.live.DeviceAddress;
@@ -230,8 +231,7 @@ public class LiveJourneyTest extends FreshWindow {
         Hands.run(session::dismissProblem);
         type("idle-rpm", "820");
         type("idle-vacuum", "17,5");
-        hands.click("idle-take");
-        Hands.settle();
+        takeTyped();
         assertThat(text("idle-move")).contains("richer: out");
         assertThat(lastVacuumPa()).isCloseTo(17.5 * 3386.389, within(1.0));
     }
@@ -254,8 +254,7 @@ public class LiveJourneyTest extends FreshWindow {
                     "vacuum in kPa, between 0 and 100"));
             Hands.run(session::dismissProblem);
             type("idle-vacuum", "59");
-            hands.click("idle-take");
-            Hands.settle();
+            takeTyped();
             assertThat(lastVacuumPa()).isCloseTo(59e3, within(1.0));
         } finally {
             Hands.run(() -> session.use(before));
@@ -273,8 +272,55 @@ public class LiveJourneyTest extends FreshWindow {
         Hands.waitFor("the automatic", () -> window.lookup("#idle-own-gear").isVisible());
     }
 
+    /** Somebody who types what gauges show, makes the second move the other way and does not notice. */
+    @Test
+    public void aMoveMadeTheOtherWayIsToldByLaterReadingsAndTheCountIsPutRight() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        hands.click("idle-hand");
+        Hands.settle();
+        double at = step().turns().getFirst();
+        double best = at + 0.4;
+        int made = 0;
+        boolean told = false;
+        boolean putRight = false;
+        for (int k = 0; k < 25 && step().move().kind() != IdleGuide.Kind.DONE; k++) {
+            IdleGuide.Move m = step().move();
+            if (m.kind() == IdleGuide.Kind.SCREWS) {
+                at += made == 1 ? -m.by() : m.by();
+                made++;
+            }
+            double off = (at - best) / 0.45;
+            double share = 1.0 - 0.03 * (Math.abs(off) < 1.5 ? off * off : 3.0 * Math.abs(off) - 2.25);
+            type("idle-rpm", String.format(Locale.ROOT, "%.1f", 820 * share));
+            type("idle-vacuum", String.format(Locale.ROOT, "%.2f", 17.5 * share));
+            takeTyped();
+            told |= text("idle-note").contains("turned the other way");
+            putRight |= made > 1 && Math.abs(step().turns().getFirst() - at) < 0.01;
+        }
+        assertThat(told).as("told").isTrue();
+        assertThat(putRight).as("put right").isTrue();
+        assertThat(step().turns().getFirst()).isCloseTo(at, within(0.01));
+        assertThat(at).isCloseTo(best, within(0.125));
+        assertThat(text("idle-turns")).contains(String.format(Locale.ROOT, "%.2f", at));
+    }
+
+    /** What was typed is taken and weighed. */
+    private void takeTyped() {
+        int before = step().guide().readings().size();
+        hands.click("idle-take");
+        Hands.waitFor("the reading", () -> step().guide().readings().size() > before);
+        Hands.settle();
+    }
+
+    private IdleWork.Step step() {
+        return session.live().idle().stepProperty().get();
+    }
+
     private double lastVacuumPa() {
-        return session.live().idle().stepProperty().get().guide().readings().getLast().vacuumPa();
+        return step().guide().readings().getLast().vacuumPa();
     }
 
     private void type(String id, String what) {
