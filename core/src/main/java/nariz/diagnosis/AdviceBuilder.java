@@ -291,7 +291,7 @@ final class AdviceBuilder {
 
     private static List<Message> openingsSay(OpeningStudy.Finding f) {
         List<Message> out = new ArrayList<>();
-        out.add(message("pump.lean-area", f.openings(), f.lean()[0], f.lean()[1], f.lean()[2], f.leanAfter()[0],
+        out.add(message("pump.lean-area", f.felt(), f.lean()[0], f.lean()[1], f.lean()[2], f.leanAfter()[0],
                 f.leanAfter()[1], f.leanAfter()[2]));
         if (f.answered() == OpeningStudy.Cause.SLACK && f.others().lean() - f.others().leanAfter() > LEAST_AREA) {
             out.add(message("pump.gentle-area", f.others().count(), f.others().lean(), f.others().leanAfter()));

@@ -95,19 +95,20 @@ public final class OpeningStudy {
     /**
      * What was found.
      *
-     * @param openings how many were weighed
+     * @param openings how many were read and weighed
+     * @param felt how many there were, those included that nothing is read of: areas are means over these
      * @param causes probability of each
      * @param change the best change, or empty
      * @param lean mean area of lean excess today as the model has it, lambda s, with its 90 % interval
      * @param leanAfter the same with the change
      * @param hesitates mean loss of an opening today, lean and rich, and its standard deviation: 1 is just felt
      * @param others further events in which the change shows: gentle openings for a pump, closings for a damper
-     * @param curve mean excess of lambda over settled after an opening as the likeliest explanation has it, share,
-     *     every {@link #CURVE_S} s from the beginning; and the same with the change; shared, not copied
+     * @param curve mean excess of lambda over settled after an opening that was read, as the likeliest explanation has
+     *     it, share, every {@link #CURVE_S} s from the beginning; and the same with the change; shared, not copied
      * @param hidden share of a spike of 0.2 s that this sensor's lag hides, 0 to 1
      * @param tells the opening whose like would tell the two likeliest causes apart best; empty where one is clear
      */
-    public record Finding(int openings, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
+    public record Finding(int openings, int felt, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
             double[] leanAfter, double[] hesitates, Others others, float[][] curve, double hidden,
             Optional<TipIn> tells) {
         /** Steps of the curves, s. */
@@ -259,9 +260,10 @@ public final class OpeningStudy {
         best = causes.getOrDefault(Cause.SOUND, 0.0) > NULL || sticks(causes) ? 0 : best;
         double variance = Math.max(0.0, square - expected[0] * expected[0]);
         double[] hesitates = {expected[0], Math.hypot(Math.sqrt(variance), MODEL_SD * expected[0])};
-        return new Finding(stabs.size(), causes, choices.get(best).act(), interval(lean[0], e), interval(lean[best], e),
-                hesitates, new Others(others.size(), ofOthers[0], ofOthers[best]), curves(felt, e, best), Math.exp(-0.2
-                        / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes, leading));
+        return new Finding(stabs.size(), felt.size(), causes, choices.get(best).act(), interval(lean[0], e),
+                interval(lean[best], e), hesitates, new Others(others.size(), ofOthers[0], ofOthers[best]),
+                curves(stabs, e, best), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes,
+                leading));
     }
 
     private static boolean sticks(Map<Cause, Double> causes) {

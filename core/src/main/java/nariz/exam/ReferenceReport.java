@@ -97,7 +97,7 @@ public final class ReferenceReport {
                 sum += off;
                 square += off * off;
                 line.accept(String.format(Locale.ROOT, "| %s | %d | %.3f (%.3f to %.3f) | %.3f |", drives.get(i).name(),
-                        found.get().openings(), lean[0], lean[1], lean[2], truly.getAsDouble()));
+                        found.get().felt(), lean[0], lean[1], lean[2], truly.getAsDouble()));
             }
         }
         line.accept("");

@@ -61,7 +61,9 @@ public final class SeriesPicture extends Picture {
             text(g, say(s.regimes().get(r).label()), LEFT - 10, y, 12.5, p.ink(), TextAlignment.RIGHT);
             line(g, LEFT, TOP + row * (r + 1), w - RIGHT, TOP + row * (r + 1), p.rule(), 0.8);
         }
-        text(g, say("series-picture.score"), LEFT - 10, h - SCORE / 2, 12.5, p.ink(), TextAlignment.RIGHT);
+        boolean pump = s.part().role().pump();
+        text(g, say(pump ? "series-picture.score-pump" : "series-picture.score"), LEFT - 10, h - SCORE / 2, 12.5,
+                p.ink(), TextAlignment.RIGHT);
         for (int k = 0; k < order.size(); k++) {
             TrialSeries.Trial t = order.get(k);
             double x = LEFT + column * k;

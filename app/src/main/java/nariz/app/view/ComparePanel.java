@@ -87,7 +87,8 @@ final class ComparePanel extends ScrollPane {
                     .size())), t.name(), t.score()), k == s.best() ? "card-line" : "small"));
         }
         s.warnings().forEach(w -> found.getChildren().add(line("! " + say(w), "caution")));
-        found.getChildren().add(line(say("compare-panel.score"), "small"));
+        found.getChildren().add(line(say(s.part().role().pump() ? "compare-panel.score-pump"
+                : "compare-panel.score"), "small"));
     }
 
     private void offer() {
