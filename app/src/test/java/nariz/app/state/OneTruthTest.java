@@ -7,12 +7,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Random;
 import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Part;
 import nariz.carburetor.PumpSetting;
+import nariz.carburetor.Stage;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
@@ -22,7 +22,7 @@ import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.PullStudy;
-import nariz.exam.PracticeCase;
+import nariz.family.metered.MeteredParts;
 import nariz.log.DriveLog;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
@@ -77,21 +77,20 @@ public class OneTruthTest {
         assertThat(contradictions).isEmpty();
     }
 
-    /** Slack, read as 80 to 95 in 100: no part is changed for it, and nothing is called settled over it. */
+    /** Slack, read as 60 to 75 in 100: no part is changed for it, and nothing is called settled over it. */
     @Test
     public void aLikelyCauseWithoutAPartIsInDoubtAndSaysWhatToLookAt() {
-        long seed = 1674;
-        Random r = new Random(seed * 104729 + 5);
-        BuildSheet sheet = PracticeCase.of(seed).healthy();
-        PumpSetting pump = sheet.carburetor().family().pumpSetting(sheet).orElseThrow().scaled(1.0, 1.0, (7.0 + 5.0
-                * r.nextDouble()) * Units.DEG, 0.3);
-        DriveLog log = new EngineSimulator(sheet, seed, Map.of(), seed).withPump(pump).drive(DriveScript.twelveMinutes()
-                .then(DriveScript.openings()).varied(r), 20, "slack").log();
+        BuildSheet sheet = MeteredParts.POWER_VALVE_RATING.fit(MeteredParts.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(),
+                Stage.PRIMARY, 34), Stage.PRIMARY, 6.5);
+        PumpSetting pump = sheet.carburetor().family().pumpSetting(sheet).orElseThrow().scaled(1.0, 1.0, 11.5
+                * Units.DEG, 0.3);
+        DriveLog log = new EngineSimulator(sheet, DemoDrive.SEED, Map.of(), 3).withPump(pump).drive(
+                DriveScript.twelveMinutes().then(DriveScript.openings()), 20, "slack").log();
         Drive d = DriveOpener.analyse(1, sheet, log, Decisions.NONE, List.of(), Optional.empty(), Optional.empty(),
                 () -> false);
         OpeningStudy.Finding f = d.analysis().advice().pump().orElseThrow();
         assertThat(f.change()).isEmpty();
-        assertThat(f.causes().getOrDefault(OpeningStudy.Cause.SLACK, 0.0)).isBetween(0.6, 0.95);
+        assertThat(f.causes().getOrDefault(OpeningStudy.Cause.SLACK, 0.0)).isBetween(0.6, 0.75);
         StopWords w = Stops.PUMP.words(d, null);
         assertThat(w.state()).isEqualTo(Status.IN_DOUBT);
         assertThat(w.sentence()).contains(say(OpeningStudy.Cause.SLACK.label())).contains(f.percent(
