@@ -220,12 +220,7 @@ public class LiveJourneyTest extends FreshWindow {
 
     @Test
     public void typedReadingsLeadAsWell() {
-        beside();
-        hands.click("live-practice-1");
-        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
-        Hands.settle();
-        hands.click("idle-hand");
-        Hands.settle();
+        byHandOnThePracticeEngine();
         hands.click("idle-take");
         Hands.waitFor("the complaint", () -> session.problemProperty().get().contains("between 200 and 4000"));
         Hands.run(session::dismissProblem);
@@ -275,12 +270,7 @@ public class LiveJourneyTest extends FreshWindow {
     /** Somebody who types what gauges show, makes the second move the other way and does not notice. */
     @Test
     public void aMoveMadeTheOtherWayIsToldByLaterReadingsAndTheCountIsPutRight() {
-        beside();
-        hands.click("live-practice-1");
-        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
-        Hands.settle();
-        hands.click("idle-hand");
-        Hands.settle();
+        byHandOnThePracticeEngine();
         double at = step().turns().getFirst();
         double best = at + 0.4;
         int made = 0;
@@ -305,6 +295,15 @@ public class LiveJourneyTest extends FreshWindow {
         assertThat(step().turns().getFirst()).isCloseTo(at, within(0.01));
         assertThat(at).isCloseTo(best, within(0.125));
         assertThat(text("idle-turns")).contains(String.format(Locale.ROOT, "%.2f", at));
+    }
+
+    private void byHandOnThePracticeEngine() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        hands.click("idle-hand");
+        Hands.settle();
     }
 
     /** What was typed is taken and weighed. */
