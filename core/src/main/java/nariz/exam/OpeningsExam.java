@@ -63,7 +63,7 @@ public final class OpeningsExam {
         private final Hidden hidden;
         private final String family;
         private final List<String> answers = new ArrayList<>();
-        private String first = "";
+        private Optional<OpeningStudy.Cause> first = Optional.empty();
         private boolean needless;
         private double offM = Double.NaN;
         private double lean = Double.NaN;
@@ -74,10 +74,6 @@ public final class OpeningsExam {
             this.seed = seed;
             this.hidden = hidden;
             this.family = family;
-        }
-
-        static OpeningStudy.Cause answered(Advice a) {
-            return a.pump().orElseThrow().answered();
         }
 
         /** A pump that is off and hurts nothing is as well left alone. */
@@ -93,12 +89,15 @@ public final class OpeningsExam {
 
         boolean right() {
             return switch (hidden) {
-                case NOZZLE_SMALL -> first.equals(OpeningStudy.Cause.RATE.key());
-                case SLACK -> first.equals(OpeningStudy.Cause.SLACK.key());
-                case NOZZLE_SMALL_AND_SLACK -> first.equals(OpeningStudy.Cause.RATE.key())
-                        || first.equals(OpeningStudy.Cause.SLACK.key());
+                case NOZZLE_SMALL -> isFirst(OpeningStudy.Cause.RATE);
+                case SLACK -> isFirst(OpeningStudy.Cause.SLACK);
+                case NOZZLE_SMALL_AND_SLACK -> isFirst(OpeningStudy.Cause.RATE) || isFirst(OpeningStudy.Cause.SLACK);
                 default -> !needless;
             };
+        }
+
+        private boolean isFirst(OpeningStudy.Cause c) {
+            return first.equals(Optional.of(c));
         }
     }
 
@@ -208,9 +207,8 @@ public final class OpeningsExam {
         Optional<Previous> previous = Optional.empty();
         DriveScript road = DriveScript.twelveMinutes().then(DriveScript.openings()).varied(r);
         if (hidden.pump()) {
-            o.felt = felt(car(healthy, seed, 0.0, faults, 0).drive(road, 20, "sound"), car(sheet, seed, slack, faults,
-                    0)
-                    .drive(road, 20, "fitted"));
+            o.felt = felt(car(healthy, seed, 0.0, faults, 0).drive(road, 20, "sound"),
+                    car(sheet, seed, slack, faults, 0).drive(road, 20, "fitted"));
         }
         for (int round = 0; round < MOST_ROUNDS; round++) {
             Request q = Request.of(sheet, car(sheet, seed, slack, faults, round).drive(road, 20,
@@ -238,11 +236,12 @@ public final class OpeningsExam {
             if (!pump.isEmpty()) {
                 Change c = pump.getFirst();
                 o.needless |= !hidden.pump();
-                o.first = o.first.isEmpty() ? Outcome.answered(advice).key() : o.first;
+                OpeningStudy.Cause answered = advice.pump().orElseThrow().answered();
+                o.first = o.first.or(() -> Optional.of(answered));
                 if (c.part().role() == Part.Role.PUMP_RATE) {
                     o.offM = Math.abs(c.to() - usual) * c.part().si();
                 }
-                slack = Outcome.answered(advice) == OpeningStudy.Cause.SLACK ? 0.0 : slack;
+                slack = answered == OpeningStudy.Cause.SLACK ? 0.0 : slack;
                 if (!hidden.pump()) {
                     return o;
                 }

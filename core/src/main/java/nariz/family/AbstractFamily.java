@@ -81,6 +81,16 @@ public abstract class AbstractFamily implements Family {
                 Stage.PRIMARY, 1, 0, 0, 0, 0.0)) : Optional.empty();
     }
 
+    /**
+     * Slack at what works the pump: it is taken up, in steps of half a millimetre where a sheet has it.
+     *
+     * @param clearance the part
+     * @return its ladder
+     */
+    protected final Ladder pumpSlack(Part clearance) {
+        return new Ladder(own(clearance), Stage.PRIMARY, 0.5, 10, 0, 5, 0.20);
+    }
+
     @Override
     public final String toString() {
         return key;

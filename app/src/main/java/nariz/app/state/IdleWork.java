@@ -47,6 +47,8 @@ public final class IdleWork {
     private @Nullable BuildSheet sheet;
     private @Nullable RunningEngine engine;
     private @Nullable IdleGuide guide;
+    /** Screw the guide is for, from 0; -1 for all: what is chosen meanwhile is for the next beginning. */
+    private int group = -1;
     private double[] found = new double[0];
     private double[] turns = new double[0];
     private boolean waiting;
@@ -144,11 +146,11 @@ public final class IdleWork {
         }
         weighNothing();
         byHand = typed;
-        int one = only.get();
-        double at = one >= 0 ? turns[one] : Arrays.stream(turns).average().orElse(0.0);
+        group = only.get();
+        double at = group >= 0 ? turns[group] : Arrays.stream(turns).average().orElse(0.0);
         boolean height = part(s).isFromDatum();
         double aim = Overlap.shownAtIdle(1.0 / Strategy.of(s).idle(), s.engine().cam());
-        guide = new IdleGuide(new IdleGuide.Settings(school.get(), aim, one >= 0
+        guide = new IdleGuide(new IdleGuide.Settings(school.get(), aim, group >= 0
                 ? 1.0 / turns.length : 1.0,
                 at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm(), s.engine().automatic()));
         average.restart();
@@ -176,7 +178,7 @@ public final class IdleWork {
     /** On a practice engine the hand that turns is this program's. */
     private void apply(RunningEngine e, IdleGuide.Move m, double way) {
         if (m.kind() == IdleGuide.Kind.SCREWS) {
-            e.turnBy(only.get(), way * m.by());
+            e.turnBy(group, way * m.by());
         } else if (m.kind() == IdleGuide.Kind.STOP) {
             e.stopBy(way * m.by());
         } else if (m.kind() == IdleGuide.Kind.GEAR) {
@@ -274,7 +276,7 @@ public final class IdleWork {
         // Of an earlier move too, where this reading shows that it was made the other way.
         double moved = g.turns() - before.turns();
         for (int i = 0; i < turns.length; i++) {
-            if (only.get() < 0 || only.get() == i) {
+            if (group < 0 || group == i) {
                 turns[i] += moved;
             }
         }
@@ -282,8 +284,8 @@ public final class IdleWork {
         made = false;
         List<String> note = new ArrayList<>();
         if (g.next().kind() == IdleGuide.Kind.DONE && was.kind() != IdleGuide.Kind.READ) {
-            live.note(record(g.readings().getLast()));
-            hand.howWasIt(school.get());
+            live.note(record(g));
+            hand.howWasIt(g.settings().school());
         }
         if (was.kind() == IdleGuide.Kind.GEAR) {
             Optional.ofNullable(engine).ifPresent(e -> e.gear(false));
@@ -309,14 +311,15 @@ public final class IdleWork {
     }
 
     /** As found and as left, for the car's book. */
-    private String record(IdleReading r) {
+    private String record(IdleGuide g) {
+        IdleReading r = g.readings().getLast();
         StringBuilder b = new StringBuilder();
         for (int i = 0; i < turns.length; i++) {
             b.append(i == 0 ? "" : "; ").append(say("idle-panel.screw-was", i + 1, String.format(Locale.ROOT, "%.2f",
                     found[i]), String.format(Locale.ROOT, "%.2f", turns[i])));
         }
-        return say("idle-work.record", say("school." + school.get().key()), b, r.rpm(), Double.isNaN(r.vacuumPa())
-                ? "" : Measure.vacuum(r.vacuumPa()));
+        return say("idle-work.record", say("school." + g.settings().school().key()), b, r.rpm(),
+                Double.isNaN(r.vacuumPa()) ? "" : Measure.vacuum(r.vacuumPa()));
     }
 
     private void show(List<String> note) {
@@ -327,7 +330,7 @@ public final class IdleWork {
         }
         IdleGuide.Move m = g.next();
         List<String> notes = new ArrayList<>(note);
-        if (only.get() >= 0 && turns.length > IdleGuide.MOST_ALONE) {
+        if (group >= 0 && turns.length > IdleGuide.MOST_ALONE) {
             notes.add(say("idle-work.one-of-many", turns.length));
         }
         step.set(new Step(m, words(m, s, g.moves().isEmpty()), say(m.why()), String.join(" ", notes), waiting
@@ -348,8 +351,8 @@ public final class IdleWork {
             case GEAR -> say("idle-work.gear");
             case STOP -> say(m.by() > 0 ? "idle-work.stop-in" : "idle-work.stop-out", fraction(m.by()));
             case SCREWS -> {
-                String which = only.get() < 0 ? say(height ? "idle-work.all-jets" : "idle-work.all") : say(height
-                        ? "idle-work.jet" : "idle-work.screw", only.get() + 1);
+                String which = group < 0 ? say(height ? "idle-work.all-jets" : "idle-work.all") : say(height
+                        ? "idle-work.jet" : "idle-work.screw", group + 1);
                 String way = say(m.by() > 0 ? height ? "idle-work.richer-down" : "idle-work.richer-out" : height
                         ? "idle-work.leaner-up" : "idle-work.leaner-in");
                 yield say("idle-work.turn", which, way, fraction(m.by()));

@@ -297,6 +297,28 @@ public class LiveJourneyTest extends FreshWindow {
         assertThat(text("idle-turns")).contains(String.format(Locale.ROOT, "%.2f", at));
     }
 
+    /** A guide goes on for the screws it was begun for, whatever is chosen for the next one. */
+    @Test
+    public void anotherScrewChosenMeanwhileIsForTheNextBeginning() {
+        byHandOnThePracticeEngine();
+        type("idle-rpm", "820");
+        type("idle-vacuum", "17.5");
+        takeTyped();
+        List<Double> before = step().turns();
+        assertThat(before).hasSizeGreaterThan(1);
+        double by = step().move().by();
+        Hands.run(() -> session.live().idle().onlyProperty().set(0));
+        type("idle-rpm", "812");
+        takeTyped();
+        assertThat(step().turns()).containsExactlyElementsOf(before.stream().map(t -> t + by).toList());
+        assertThat(text("idle-move")).startsWith("All screws");
+        hands.click("idle-hand");
+        Hands.settle();
+        type("idle-rpm", "812");
+        takeTyped();
+        assertThat(text("idle-move")).startsWith("Screw 1");
+    }
+
     private void byHandOnThePracticeEngine() {
         beside();
         hands.click("live-practice-1");

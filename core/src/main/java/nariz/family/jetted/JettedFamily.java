@@ -183,7 +183,7 @@ public abstract class JettedFamily extends AbstractFamily {
 
     @Override
     public final List<Ladder> pumpParts(BuildSheet sheet) {
-        return List.of(new Ladder(own(JettedParts.PUMP_CLEARANCE), Stage.PRIMARY, 0.5, 10, 0, 5, 0.20),
+        return List.of(pumpSlack(JettedParts.PUMP_CLEARANCE),
                 new Ladder(own(JettedParts.PUMP_JET), Stage.PRIMARY, 0.05, 8, 0.25, 1.2, 0.10),
                 new Ladder(own(JettedParts.PUMP_STROKE), Stage.PRIMARY, 0.05, 8, 0.05, 1.5, 0.40));
     }

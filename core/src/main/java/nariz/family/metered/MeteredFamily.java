@@ -200,7 +200,7 @@ public abstract class MeteredFamily extends AbstractFamily {
         List<Ladder> all = new ArrayList<>();
         // Which cam and which class a pump has is what the maker chose for the engine: far more often the rest is
         // wrong.
-        all.add(new Ladder(own(MeteredParts.PUMP_CLEARANCE), p, 0.5, 10, 0, 5, 0.20));
+        all.add(pumpSlack(MeteredParts.PUMP_CLEARANCE));
         all.add(new Ladder(own(MeteredParts.PUMP_CAM_POSITION), p, 1, 1, 1, 2, 0.08));
         all.add(new Ladder(own(MeteredParts.PUMP_NOZZLE), p, 2, 10, 20, 60, 0.10));
         all.add(new Ladder(own(MeteredParts.PUMP_CAM), p, 1, 2, 0, 2, 0.60));
