@@ -54,6 +54,8 @@ import nariz.text.Language;
  */
 public final class ShotsApplication extends Application {
     private static final int MOVES = 13;
+    /** Readings and turns of a balance before its picture. */
+    private static final int TURNS = 1;
     private static final int LIVE_ROWS = 700;
 
     private record Shot(String name, Runnable arrange, BooleanSupplier ready) {
@@ -288,9 +290,15 @@ public final class ShotsApplication extends Application {
         todo.add(new Shot("", live::end));
         todo.add(new Shot("", () -> {
             ((ComboBox<?>) scene.lookup("#live-demo")).getSelectionModel().select(1);
-            ((Button) scene.lookup("#live-practice-1")).fire();
+            ((Button) scene.lookup("#live-practice-balance")).fire();
         }, runs));
-        todo.add(new Shot("balance", () -> ((ToggleButton) scene.lookup("#show-live-balance")).fire()));
+        BooleanSupplier read = () -> live.balance().stepProperty().get() != null && !live.balance().stepProperty().get()
+                .measuring();
+        for (int i = 0; i < TURNS; i++) {
+            todo.add(new Shot("", live.balance()::measure, read));
+            todo.add(new Shot("", live.balance()::turned, read));
+        }
+        todo.add(new Shot("balance", live.balance()::measure, read));
         todo.add(new Shot("", () -> {
             session.live().end();
             window.showLive(false);

@@ -9,6 +9,7 @@ import java.util.function.DoubleConsumer;
 import java.util.function.LongFunction;
 import nariz.exam.Accuracy;
 import nariz.exam.AlteredExam;
+import nariz.exam.BalanceExam;
 import nariz.exam.ComparisonStudy;
 import nariz.exam.DampersExam;
 import nariz.exam.FaultsExam;
@@ -70,6 +71,9 @@ final class AccuracyCommand implements Callable<Integer> {
     @Option(names = "--idle", description = "set the idle of every engine by every school instead of analysing a drive")
     private boolean idle;
 
+    @Option(names = "--balance", description = "balance the carburetors of every engine that has several")
+    private boolean balance;
+
     @Option(names = "--without-mixture", description = "with --idle: by speed and vacuum alone")
     private boolean withoutMixture;
 
@@ -104,6 +108,11 @@ final class AccuracyCommand implements Callable<Integer> {
         }
         if (idle) {
             out.println(IdleExam.of(first, count, !withoutMixture).markdown());
+            out.flush();
+            return 0;
+        }
+        if (balance) {
+            out.println(BalanceExam.of(first, count).markdown());
             out.flush();
             return 0;
         }

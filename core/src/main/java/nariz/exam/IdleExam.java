@@ -14,6 +14,7 @@ import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
 import nariz.practice.WatchedIdle;
+import nariz.sim.BalanceUpset;
 import nariz.sim.RunningEngine;
 
 /**
@@ -138,9 +139,8 @@ public final class IdleExam {
         Random r = new Random(seed * 6007 + 11);
         BuildSheet sheet = PracticeCase.anyEngine(FAMILIES[Math.floorMod(seed, FAMILIES.length)], r);
         RunningEngine truth = new RunningEngine(sheet, seed, seed);
-        double sheetTurns = truth.turns(0);
         int n = (int) Math.round(2 * REACH / SCAN) + 1;
-        double least = leastTurns(truth, runsAt(truth, sheetTurns));
+        double least = leastTurns(truth, BalanceUpset.fastestAt(truth));
         Scan scan = new Scan(new double[n], new double[n], new double[n], new double[n]);
         for (int i = 0; i < n; i++) {
             double t = least + i * SCAN;
@@ -166,24 +166,6 @@ public final class IdleExam {
             }
             guided(seed, s, sheet, start, least, scan, text);
         }
-    }
-
-    /** Where it runs fastest, coarsely: a made-up engine need not run at all on the screws of its sheet. */
-    private static double runsAt(RunningEngine e, double sheetTurns) {
-        double best = sheetTurns;
-        double most = 0.0;
-        for (double t = sheetTurns - 2.5; t <= sheetTurns + 4.0; t += 0.25) {
-            if (t >= 0.0 || e.trim().isFromDatum()) {
-                double[] all = new double[e.trims()];
-                Arrays.fill(all, t);
-                double rpm = e.settled(all).rpm();
-                if (rpm > most) {
-                    most = rpm;
-                    best = t;
-                }
-            }
-        }
-        return best;
     }
 
     private static double leastTurns(RunningEngine e, double sheetTurns) {

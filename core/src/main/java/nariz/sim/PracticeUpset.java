@@ -11,7 +11,7 @@ import nariz.carburetor.Stage;
 /**
  * What is hidden in a practice engine: the same for a seed and level, so that a class can share one.
  *
- * @param level 1 to 4
+ * @param level 0 to 4
  * @param all turns by which every screw was moved
  * @param screw screw that was moved besides, from 0; -1 for none
  * @param by turns by which that one was moved
@@ -19,6 +19,8 @@ import nariz.carburetor.Stage;
  * @param part idle feed that is not what the sheet says: from what it says to what is fitted; empty where it is
  */
 public record PracticeUpset(int level, double all, int screw, double by, double leakM2, Optional<PartChange> part) {
+    /** Nothing was done. */
+    public static final PracticeUpset NONE = new PracticeUpset(0, 0.0, -1, 0.0, 0.0, Optional.empty());
     /** Area of the leak for the engine's displacement, m²/m³: much the same share of any idle's air. */
     private static final double LEAK_PER_M3 = 1.6e-3;
     /** Slower than this share of its idle it does not keep running. */
@@ -34,11 +36,14 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
      *
      * @param e engine as its sheet says
      * @param seed draws what is done to it
-     * @param level 1 moves all screws alike; 2 one of them besides; 3 opens a leak in half of the engines; 4 has the
-     *     wrong idle feed in it where the family has one, and else what 3 has
+     * @param level 0 does nothing; 1 moves all screws alike; 2 one of them besides; 3 opens a leak in half of the
+     *     engines; 4 has the wrong idle feed in it where the family has one, and else what 3 has
      * @return what was done
      */
     public static PracticeUpset of(RunningEngine e, long seed, int level) {
+        if (level == 0) {
+            return NONE;
+        }
         Random r = new Random(seed * 101 + level);
         double all = Math.rint(8 * (0.25 + 0.25 * r.nextDouble()) * (r.nextInt(3) == 0 ? -0.5 : 1)) / 8;
         Optional<PartChange> part = level > 3 ? wrong(e, r.nextBoolean()) : Optional.empty();

@@ -52,6 +52,11 @@ public final class RunningEngine {
     /** What a turn of a stop screw opens, rad. */
     private static final double STOP_RAD = 1.6 * Units.DEG;
     private static final double STALLS = 0.42;
+    /** Share of the ambient pressure that a meter costs at most, and of the air that it leaves at least. */
+    private static final double MOST_METERED = 0.3;
+    private static final double LEAST_THROUGH_METER = 0.3;
+    /** No plate shuts tighter. */
+    private static final double LEAST_AREA_M2 = 1e-8;
     private static final double GAUGE_LOW = 10.0 / Units.PETROL_GAUGE_STOICH;
     private static final double GAUGE_HIGH = 20.0 / Units.PETROL_GAUGE_STOICH;
     private static final int COLUMN = 1024;
@@ -96,6 +101,12 @@ public final class RunningEngine {
     private double throttle;
     private double holdRpm;
     private boolean gear;
+    /** Whether the carburetors' links are done up; undone, each stands on its own stop and only the first is pulled. */
+    private boolean linked = true;
+    /** Carburetor that has a flow meter on its mouth; -1 for none. */
+    private int metered = -1;
+    /** Share of a carburetor's air that the meter takes at the idle on the sheet. */
+    private double meterTakes;
     private boolean stalled;
     private double coolantK = Units.ZERO_CELSIUS_K + 84;
     private double rpm;
@@ -305,6 +316,26 @@ public final class RunningEngine {
     }
 
     /**
+     * Undoes the links between the carburetors, or does them up.
+     *
+     * @param done whether they are done up
+     */
+    public synchronized void linked(boolean done) {
+        linked = done;
+    }
+
+    /**
+     * Holds a flow meter on a carburetor's mouth: one more restriction before its plates.
+     *
+     * @param carburetor from 0; -1 takes it off
+     * @param takes share of the carburetor's air at the idle on the sheet that it takes, 0 to 0.4
+     */
+    public synchronized void meter(int carburetor, double takes) {
+        metered = carburetor;
+        meterTakes = takes;
+    }
+
+    /**
      * Opens the throttle.
      *
      * @param share 0 to 1
@@ -448,10 +479,12 @@ public final class RunningEngine {
         double areas = 0.0;
         double[] area = new double[carburetors];
         for (int j = 0; j < carburetors; j++) {
-            double opened = throttle > 0.0 ? throttle * (ThrottlePlate.WIDE_OPEN - idleRad) : 0.0;
-            rad[j] = Math.clamp(idleRad + STOP_RAD * (stops[j] + 0.25 * links[j]) + opened * (1.0 + 0.12 * links[j]),
-                    0.0, ThrottlePlate.WIDE_OPEN);
-            area[j] = model(sheetTurns).plateArea(rad[j], idleAir) / carburetors;
+            double opened = throttle > 0.0 && (linked || j == 0) ? throttle * (ThrottlePlate.WIDE_OPEN - idleRad) : 0.0;
+            double link = linked ? links[j] : 0.0;
+            rad[j] = Math.clamp(idleRad + STOP_RAD * (stops[j] + 0.25 * link) + opened * (1.0 + 0.12 * link), 0.0,
+                    ThrottlePlate.WIDE_OPEN);
+            double bare = Math.max(LEAST_AREA_M2, model(sheetTurns).plateArea(rad[j], idleAir) / carburetors);
+            area[j] = bare * (j == metered ? throughMeter(j) : 1.0);
             areas += area[j];
         }
         breathe(areas);
@@ -478,6 +511,14 @@ public final class RunningEngine {
         }
         turnOver(torque, drawn * 120.0 / Math.max(rpm, 50.0) / cycleKg0);
         banks(lambda, drawn);
+    }
+
+    /** What is left of a carburetor's air behind a meter, whose pressure drop grows with the square of the flow. */
+    private double throughMeter(int carburetor) {
+        double flow = carbAir[carburetor] * carburetors / idleAir;
+        double before = ambientPa * (1.0 - Math.min(MOST_METERED, meterTakes * flow * flow));
+        return Math.max(LEAST_THROUGH_METER, CompressibleFlow.flux(before, airK, Math.min(before, manifold))
+                / CompressibleFlow.flux(ambientPa, airK, manifold));
     }
 
     private void breathe(double areas) {
@@ -568,13 +609,27 @@ public final class RunningEngine {
     }
 
     /**
-     * What a flow meter held on a carburetor's mouth shows.
+     * What passes a carburetor's mouth at this moment, each barrel of it.
      *
      * @param carburetor from 0
-     * @return kg/h, two per cent of noise on it
+     * @return kg/h
      */
     public synchronized double draft(int carburetor) {
-        return 3600.0 * carbAir[carburetor] / perCarburetor * (1 + 0.02 * gaussian());
+        return 3600.0 * carbAir[carburetor] / perCarburetor;
+    }
+
+    /**
+     * What every carburetor passes when all has settled at the present stops and links, without meter or noise: the
+     * truth behind a balance.
+     *
+     * @param speed speed somebody holds, rpm; 0 for the idle
+     * @return kg/h of each; nought where it dies
+     */
+    public double[] settledFlows(double speed) {
+        RunningEngine twin = twin(turnsNow(), true);
+        twin.hold(speed);
+        twin.run(speed > 0.0 ? 2.0 * SETTLES_S : SETTLES_S);
+        return Arrays.stream(twin.carbAir).map(x -> twin.stalled ? 0.0 : 3600.0 * x / perCarburetor).toArray();
     }
 
     /** {@return mixture burnt when all has settled at the present screws and stops, mean over the barrels; no noise} */
@@ -599,9 +654,24 @@ public final class RunningEngine {
      * @return speed, vacuum and mixture; nought where it dies
      */
     public Settled settled(double[] turns) {
+        return settled(twin(turns, true), SETTLES_S);
+    }
+
+    /**
+     * What it would settle at where somebody holds a speed, screws and stops as they are, without noise.
+     *
+     * @param speed rpm
+     * @return speed, vacuum and mixture; nought where it dies
+     */
+    public Settled settledAt(double speed) {
+        RunningEngine twin = twin(turnsNow(), true);
+        twin.hold(speed);
+        return settled(twin, 2.0 * SETTLES_S);
+    }
+
+    private static Settled settled(RunningEngine twin, double seconds) {
         // The engine itself goes on meanwhile.
-        RunningEngine twin = twin(turns, true);
-        twin.run(SETTLES_S);
+        twin.run(seconds);
         double sumRpm = 0.0;
         double sumPa = 0.0;
         double sumPhi = 0.0;
@@ -609,7 +679,7 @@ public final class RunningEngine {
         for (int i = 0; i < n; i++) {
             twin.step();
             sumRpm += twin.rpm;
-            sumPa += ambientPa - twin.manifold;
+            sumPa += twin.ambientPa - twin.manifold;
             sumPhi += Arrays.stream(twin.fast).average().orElse(1.0);
         }
         return twin.stalled ? new Settled(0, 0, 2.0) : new Settled(sumRpm / n, sumPa / n, n / sumPhi);
@@ -628,6 +698,11 @@ public final class RunningEngine {
         return !twin.stalled;
     }
 
+    /** {@return the same engine as it is set now, idling, with chance of its own} */
+    public RunningEngine copy() {
+        return twin(turnsNow(), false);
+    }
+
     /** The same engine, idling with other screws. */
     private synchronized RunningEngine twin(double[] turns, boolean withoutChance) {
         RunningEngine twin = new RunningEngine(sheet, quirksSeed, 0);
@@ -638,6 +713,7 @@ public final class RunningEngine {
         System.arraycopy(links, 0, twin.links, 0, links.length);
         twin.leakM2 = leakM2;
         twin.gear = gear;
+        twin.linked = linked;
         twin.wet();
         return twin;
     }

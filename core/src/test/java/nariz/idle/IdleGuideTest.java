@@ -307,41 +307,6 @@ public class IdleGuideTest {
     }
 
     @Test
-    public void threeCarburetorsAreBalancedInAFewTurns() {
-        RunningEngine e = new RunningEngine(Demo.SMALL_FOUR.sheet(), 4, 4);
-        turnAll(e, 0.5);
-        e.link(1, 0.6);
-        ThrottleBalance b = new ThrottleBalance(2, ThrottleBalance.Stage.LINKS_ON);
-        int turns = 0;
-        e.run(10);
-        b.read(drafts(e));
-        while (b.next().isPresent() && turns < 8) {
-            ThrottleBalance.Turn t = b.next().get();
-            assertThat(t.carburetor()).isEqualTo(1);
-            e.link(1, e.link(1) + t.turns());
-            b.turned(t);
-            e.run(10);
-            b.read(drafts(e));
-            turns++;
-        }
-        assertThat(b.next()).isEmpty();
-        assertThat(turns).isBetween(1, 5);
-        assertThat(e.link(1)).isCloseTo(0.0, within(0.2));
-        assertThat(ThrottleBalance.withoutMeter(10, 900, 850)).isCloseTo(10.59, within(0.01));
-    }
-
-    private static double[] drafts(RunningEngine e) {
-        double[] sum = new double[e.carburetors()];
-        for (int k = 0; k < 10; k++) {
-            e.run(0.2);
-            for (int j = 0; j < sum.length; j++) {
-                sum[j] += e.draft(j) / 10;
-            }
-        }
-        return sum;
-    }
-
-    @Test
     public void anAutomaticIsReadInGearOnceTheScrewsAreRight() {
         RunningEngine e = new RunningEngine(SHEET, 3, 4);
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1 / 0.95, 1.0, start, 0, 5, SHEET.engine()

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Random;
 import java.util.concurrent.Executor;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -17,6 +18,7 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.LongConsumer;
+import java.util.function.Supplier;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -35,6 +37,7 @@ import nariz.live.DeviceSource;
 import nariz.live.LineFilter;
 import nariz.live.LiveReadings;
 import nariz.live.LiveRecorder;
+import nariz.sim.BalanceUpset;
 import nariz.sim.Demo;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
@@ -51,7 +54,7 @@ public final class LiveDrive implements AutoCloseable {
     private static final long LOOK_MS = 250;
     private static final int FEWEST_ROWS = 100;
     /** How many seconds of a practice engine pass in one: tests do not wait for it to settle. */
-    private static final double PACE = Double.parseDouble(System.getProperty("nariz.practice.pace", "1"));
+    private final double pace = Double.parseDouble(System.getProperty("nariz.practice.pace", "1"));
 
     private final SessionContext context;
     private final Executor toInterface;
@@ -62,6 +65,7 @@ public final class LiveDrive implements AutoCloseable {
     private final ReadOnlyObjectWrapper<RunningEngine> engine = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyIntegerWrapper marks = new ReadOnlyIntegerWrapper();
     private final IdleWork idle;
+    private final BalanceWork balance;
     private final Alarm alarm = new Alarm();
     /** Practice engines: their start and what they really wanted. Nothing that is being read is cancelled for them. */
     private final TaskRunner practising;
@@ -76,6 +80,7 @@ public final class LiveDrive implements AutoCloseable {
     });
     private @Nullable Running running;
     private PracticeHand.@Nullable Begun begun;
+    private BalanceWork.@Nullable Begun balanceBegun;
 
     /** One connection, from its beginning to its end. */
     private final class Running {
@@ -148,6 +153,7 @@ public final class LiveDrive implements AutoCloseable {
             now.set(n);
             alarm.sound(n.lean());
             idle.sample(n);
+            balance.sample(n);
         }
 
         private void tell() {
@@ -189,6 +195,7 @@ public final class LiveDrive implements AutoCloseable {
         practising = new TaskRunner("nariz-practice", toInterface);
         weighing = new TaskRunner("nariz-idle", toInterface);
         idle = new IdleWork(this);
+        balance = new BalanceWork(this);
     }
 
     /** {@return the readings of this moment, or null while none come} */
@@ -214,6 +221,11 @@ public final class LiveDrive implements AutoCloseable {
     /** {@return setting the idle} */
     public IdleWork idle() {
         return idle;
+    }
+
+    /** {@return balancing several carburetors} */
+    public BalanceWork balance() {
+        return balance;
     }
 
     /** {@return readings still to be made, with how much of each there is; none while nothing runs} */
@@ -248,29 +260,59 @@ public final class LiveDrive implements AutoCloseable {
      */
     public void practice(Demo demo, long seed, int level) {
         boolean road = level == 0;
+        run(demo, seed, () -> {
+            RunningEngine e = road ? null : new RunningEngine(demo.sheet(), seed, seed);
+            return new Stand(e, e == null ? null : PracticeUpset.of(e, seed, level), null);
+        });
+    }
+
+    /**
+     * Runs a practice engine whose carburetors are out of balance.
+     *
+     * @param demo which car; it has several carburetors
+     * @param seed draws the engine
+     */
+    public void practiceBalance(Demo demo, long seed) {
+        run(demo, seed, () -> {
+            RunningEngine e = new RunningEngine(demo.sheet(), seed, seed);
+            // Its mixture is right as it is found.
+            e.turnBy(-1, BalanceUpset.fastestAt(e) - e.turns(0));
+            BalanceUpset u = BalanceUpset.of(e, new Random(seed * 211 + 5));
+            u.done(e);
+            return new Stand(e, PracticeUpset.NONE, new BalanceWork.Begun(u, seed));
+        });
+    }
+
+    private void run(Demo demo, long seed, Supplier<Stand> made) {
         stop(false);
         context.problem.set("");
         SheetText text = new SheetText(demo.id() + ".json", demo.sheetJson());
         practising.start(c -> {
-            RunningEngine e = road ? null : new RunningEngine(demo.sheet(), seed, seed);
-            PracticeUpset u = e == null ? null : PracticeUpset.of(e, seed, level);
-            StandInDevice.Manners m = new StandInDevice.Manners(20, PACE, 0, 0, false, true, seed);
+            Stand s = made.get();
+            StandInDevice.Manners m = new StandInDevice.Manners(20, pace, 0, 0, false, true, seed);
+            RunningEngine e = s.engine();
             StandInDevice d = e == null ? StandInDevice.on(demo.drive().log(), m) : StandInDevice.on(e, m);
             try {
-                return new Stand(e, u, d, d.listen(0));
+                return new Listening(s, d, d.listen(0));
             } catch (IOException x) {
                 throw InputProblem.unreadable("tcp", x);
             }
-        }, s -> {
+        }, l -> {
+            Stand s = l.stand();
             engine.set(s.engine());
             begun = s.engine() == null || s.hidden() == null ? null : new PracticeHand.Begun(s.engine(), s.hidden(),
                     seed);
-            begin(text, s.device(), () -> new DeviceSource(s.address()));
+            balanceBegun = s.unbalanced();
+            begin(text, l.device(), () -> new DeviceSource(l.address()));
         }, context::fail);
     }
 
-    private record Stand(@Nullable RunningEngine engine, @Nullable PracticeUpset hidden, StandInDevice device,
-            DeviceAddress address) {
+    /** A practice engine, or none where a road is driven, and what was done to it. */
+    private record Stand(@Nullable RunningEngine engine, @Nullable PracticeUpset hidden,
+            BalanceWork.@Nullable Begun unbalanced) {
+    }
+
+    private record Listening(Stand stand, StandInDevice device, DeviceAddress address) {
     }
 
     /** Makes the source once the workbook is ready. */
@@ -286,6 +328,7 @@ public final class LiveDrive implements AutoCloseable {
                 : DrivePlan.of(s).items();
         // Whoever hears of the sheet asks for its screws.
         idle.reset(s, begun);
+        balance.reset(s, engine.get(), balanceBegun);
         sheet.set(s);
         status.set(say("live.begins"));
         boolean practised = device != null;
@@ -361,11 +404,13 @@ public final class LiveDrive implements AutoCloseable {
         }
         engine.set(null);
         begun = null;
+        balanceBegun = null;
         sheet.set(null);
         now.set(null);
         status.set("");
         marks.set(0);
         idle.reset(null, null);
+        balance.reset(null, null, null);
     }
 
     private void ended(DriveRepository.Recorded done, boolean opened, long rows) {

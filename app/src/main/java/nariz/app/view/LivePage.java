@@ -4,6 +4,7 @@ import static nariz.app.words.WindowWords.say;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.BooleanBinding;
 import javafx.geometry.Insets;
@@ -19,6 +20,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import nariz.app.chart.BalancePicture;
 import nariz.app.chart.IdlePicture;
 import nariz.app.chart.LivePicture;
 import nariz.app.chart.Picture;
@@ -43,6 +45,7 @@ final class LivePage extends VBox {
     private final Choice choice = new Choice(say("live-page.title"));
     private final LivePicture readings;
     private final IdlePicture curve;
+    private final BalancePicture balance;
     private final VBox list = new VBox(6);
     private final ComboBox<String> cars = new ComboBox<>();
     /** What the list says has been read. */
@@ -58,6 +61,8 @@ final class LivePage extends VBox {
         readings.setId("live-picture");
         curve = new IdlePicture(session);
         curve.setId("idle-picture");
+        balance = new BalancePicture(session);
+        balance.setId("balance-picture");
         BooleanBinding runs = live.sheetProperty().isNotNull();
         Button away = MainWindow.button(say("live-page.away"), "live-away", say("live-page.away-help"), close);
         Button end = MainWindow.button(say("live-page.end"), "live-end", say("live-page.end-help"), () -> {
@@ -85,7 +90,8 @@ final class LivePage extends VBox {
         top.setAlignment(Pos.CENTER_LEFT);
         choice.add(say("live-page.readings"), READINGS, say("live-page.readings-help"), beside(readings, list));
         choice.add(say("live-page.idle"), IDLE, say("live-page.idle-help"), beside(curve, new IdlePanel(session)));
-        choice.add(say("live-page.balance"), BALANCE, say("live-page.balance-help"), new BalancePanel(session));
+        choice.add(say("live-page.balance"), BALANCE, say("live-page.balance-help"), beside(balance, new BalancePanel(
+                session)));
         Node start = start();
         start.visibleProperty().bind(runs.not());
         start.managedProperty().bind(runs.not());
@@ -106,7 +112,7 @@ final class LivePage extends VBox {
     }
 
     List<Picture> pictures() {
-        return List.of(readings, curve);
+        return List.of(readings, curve, balance);
     }
 
     private void offer(List<Car> there) {
@@ -160,6 +166,14 @@ final class LivePage extends VBox {
             }
             practice.getChildren().add(b);
         }
+        Button unbalanced = MainWindow.button(say("live-page.unbalanced"), "live-practice-balance", say(
+                "live-page.unbalanced-help"), () -> seed(seed).ifPresent(s -> {
+                    live.practiceBalance(demo(demo), s);
+                    choice.show(BALANCE);
+                }));
+        unbalanced.disableProperty().bind(Bindings.createBooleanBinding(() -> demo(demo).sheet().carburetor().count()
+                < 2, demo.valueProperty()));
+        practice.getChildren().add(unbalanced);
         practice.getChildren().add(MainWindow.button(say("live-page.road"), "live-road", say("live-page.road-help"),
                 () -> practise(demo, seed, 0)));
         Label none = label(say("live-page.no-car"), "card-line");
@@ -175,12 +189,22 @@ final class LivePage extends VBox {
     }
 
     private void practise(ComboBox<String> demo, TextField seed, int level) {
-        try {
-            live.practice(Demo.values()[demo.getSelectionModel().getSelectedIndex()], Long.parseLong(seed.getText()
-                    .strip()), level);
+        seed(seed).ifPresent(s -> {
+            live.practice(demo(demo), s, level);
             choice.show(level == 0 ? READINGS : IDLE);
+        });
+    }
+
+    private static Demo demo(ComboBox<String> demo) {
+        return Demo.values()[Math.max(0, demo.getSelectionModel().getSelectedIndex())];
+    }
+
+    private Optional<Long> seed(TextField seed) {
+        try {
+            return Optional.of(Long.parseLong(seed.getText().strip()));
         } catch (NumberFormatException e) {
             session.complain(say("live-page.seed-number"));
+            return Optional.empty();
         }
     }
 

@@ -463,32 +463,6 @@ public class LiveJourneyTest extends FreshWindow {
     }
 
     @Test
-    public void twoCarburetorsAreBalanced() {
-        beside();
-        Hands.run(() -> ((ComboBox<?>) window.lookup("#live-demo")).getSelectionModel().select(2));
-        hands.click("live-practice-1");
-        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
-        Hands.settle();
-        hands.click("show-live-balance");
-        Hands.run(() -> ((ComboBox<?>) window.lookup("#balance-stage")).getSelectionModel().select(1));
-        Hands.run(() -> session.live().engineProperty().get().link(1, 0.6));
-        for (int i = 0; i < 10; i++) {
-            var e = session.live().engineProperty().get();
-            e.run(6);
-            Hands.settle();
-            hands.click("balance-measure");
-            Hands.settle();
-            if (text("balance-next").startsWith("Balanced")) {
-                break;
-            }
-            assertThat(text("balance-next")).contains("Link of carburetor 2");
-            hands.click("balance-turned");
-        }
-        assertThat(text("balance-next")).startsWith("Balanced");
-        assertThat(Math.abs(session.live().engineProperty().get().link(1))).isLessThan(0.25);
-    }
-
-    @Test
     public void figuresStayLegibleAtAQuarterOfTheSize() {
         beside();
         hands.click("live-road");

@@ -1,0 +1,101 @@
+package nariz.sim;
+
+import java.util.Arrays;
+import java.util.Random;
+
+/**
+ * What is out of balance on a practice engine with several carburetors: the same for a seed.
+ *
+ * @param stops turns by which every stop screw was moved
+ * @param links turns by which every link was moved; the first has none
+ */
+public record BalanceUpset(double[] stops, double[] links) {
+    private static final double STOP_SD = 0.3;
+    private static final double LEAST_STOP = -0.45;
+    private static final double MOST_STOP = 0.6;
+    private static final double LINK_SD = 0.6;
+    private static final double MOST_LINK = 1.0;
+    /** Share of its idle speed that it runs at all the same, and how often that is drawn. */
+    private static final double RUNS = 0.75;
+    private static final int TIMES = 12;
+    private static final double LIVES_S = 120.0;
+    /** How far from the sheet's screws it is looked for what an engine runs on, turns. */
+    private static final double LEANER = 2.5;
+    private static final double RICHER = 4.0;
+
+    /** Copies the turns. */
+    public BalanceUpset {
+        stops = stops.clone();
+        links = links.clone();
+    }
+
+    /**
+     * Draws what is done to an engine, so that it still idles.
+     *
+     * @param e engine, its screws where they are to stay; it is not changed
+     * @param r draws
+     * @return what is to be done; nothing is moved where the engine would not run with anything that was drawn
+     */
+    public static BalanceUpset of(RunningEngine e, Random r) {
+        int n = e.carburetors();
+        for (int k = 0; k < TIMES; k++) {
+            double[] stops = new double[n];
+            double[] links = new double[n];
+            for (int j = 0; j < n; j++) {
+                stops[j] = Math.clamp(STOP_SD * r.nextGaussian(), LEAST_STOP, MOST_STOP);
+                links[j] = j == 0 ? 0.0 : Math.clamp(LINK_SD * r.nextGaussian(), -MOST_LINK, MOST_LINK);
+            }
+            BalanceUpset u = new BalanceUpset(stops, links);
+            RunningEngine twin = e.copy();
+            u.done(twin);
+            if (twin.settled(e.allTurns().stream().mapToDouble(t -> t).toArray()).rpm() > RUNS * e.sheet().engine()
+                    .idleRpm() && twin.keepsRunning(LIVES_S)) {
+                return u;
+            }
+        }
+        return new BalanceUpset(new double[n], new double[n]);
+    }
+
+    /**
+     * Where an engine runs fastest, all screws alike, to a quarter of a turn: a made-up engine need not run at all on
+     * the screws of its sheet.
+     *
+     * @param e engine
+     * @return turns
+     */
+    public static double fastestAt(RunningEngine e) {
+        double sheetTurns = e.turns(0);
+        double best = sheetTurns;
+        double most = 0.0;
+        for (double t = sheetTurns - LEANER; t <= sheetTurns + RICHER; t += 0.25) {
+            if (t >= 0.0 || e.trim().isFromDatum()) {
+                double[] all = new double[e.trims()];
+                Arrays.fill(all, t);
+                double rpm = e.settled(all).rpm();
+                if (rpm > most) {
+                    most = rpm;
+                    best = t;
+                }
+            }
+        }
+        return best;
+    }
+
+    /** {@return whether anything is moved} */
+    public boolean any() {
+        return Arrays.stream(stops).anyMatch(x -> x != 0.0);
+    }
+
+    /**
+     * Does it to an engine, which begins as it runs then.
+     *
+     * @param e engine
+     */
+    public void done(RunningEngine e) {
+        for (int j = 0; j < stops.length; j++) {
+            e.stop(j, stops[j]);
+            e.link(j, links[j]);
+        }
+        e.begin();
+    }
+}
