@@ -11,6 +11,7 @@ import nariz.exam.Accuracy;
 import nariz.exam.AlteredExam;
 import nariz.exam.BalanceExam;
 import nariz.exam.ComparisonStudy;
+import nariz.exam.CornersExam;
 import nariz.exam.DampersExam;
 import nariz.exam.FaultsExam;
 import nariz.exam.IdleExam;
@@ -74,7 +75,10 @@ final class AccuracyCommand implements Callable<Integer> {
     @Option(names = "--balance", description = "balance the carburetors of every engine that has several")
     private boolean balance;
 
-    @Option(names = "--without-mixture", description = "with --idle: by speed and vacuum alone")
+    @Option(names = "--corners", description = "set unevenly turned idle screws: all together, then corner by corner")
+    private boolean corners;
+
+    @Option(names = "--without-mixture", description = "with --idle or --corners: by speed and vacuum alone")
     private boolean withoutMixture;
 
     @Override
@@ -108,6 +112,11 @@ final class AccuracyCommand implements Callable<Integer> {
         }
         if (idle) {
             out.println(IdleExam.of(first, count, !withoutMixture).markdown());
+            out.flush();
+            return 0;
+        }
+        if (corners) {
+            out.println(CornersExam.of(first, count, !withoutMixture).markdown());
             out.flush();
             return 0;
         }

@@ -181,6 +181,8 @@ public final class IdleExam {
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, 1.0, start, least, least + 2 * REACH,
                 sheet.engine().idleRpm(), false));
         double actual = start;
+        double actualBefore = start;
+        double stopBefore = e.stop(0);
         int moves = 0;
         // By the reading after it: moves that were not doubted at once, and whether they were wrong.
         Map<Integer, Boolean> untold = new HashMap<>();
@@ -191,10 +193,17 @@ public final class IdleExam {
             }
             double was = actual;
             double stopWas = e.stop(0);
+            boolean takesBack = g.takesBack();
             double chance = hand.nextDouble();
             boolean slipped = false;
             double off = hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0;
-            if (m.kind() == IdleGuide.Kind.SCREWS) {
+            if (takesBack) {
+                // Put back whichever way it had gone.
+                moves++;
+                actual = actualBefore;
+                e.stop(0, stopBefore);
+                turnAll(e, actual);
+            } else if (m.kind() == IdleGuide.Kind.SCREWS) {
                 moves++;
                 if (chance < 0.06 && Math.abs(m.by()) > 0.06) {
                     actual -= m.by();
@@ -219,7 +228,9 @@ public final class IdleExam {
                 g.read(read.orElseGet(() -> heldAlive(e)));
             }
             boolean told = g.slip().isPresent() && !g.slip().equals(Optional.of(IdleGuide.Slip.WRONG_WAY_BEFORE));
-            if (m.kind() == IdleGuide.Kind.SCREWS) {
+            actualBefore = was;
+            stopBefore = stopWas;
+            if (m.kind() == IdleGuide.Kind.SCREWS && !takesBack) {
                 count(slipped, told || (slipped && died));
                 if (!told && !died) {
                     untold.put(g.readings().size() - 1, slipped);

@@ -19,9 +19,9 @@ import java.util.stream.IntStream;
 final class HandPaths {
     /** Moves that a hand makes the other way. */
     private static final double OTHER_WAY = 0.06;
-    private static final int MOST = 8;
+    private static final int MOST = 16;
     /** Paths less likely than this are let go of. */
-    private static final double LEAST = 1e-3;
+    private static final double LEAST = 1e-4;
 
     private final double least;
     private List<Path> paths = List.of();
@@ -87,6 +87,11 @@ final class HandPaths {
             }
         }
         paths = next;
+    }
+
+    /** The move before the latest reading was put back, whichever way it had gone, and the engine is to be weighed. */
+    void back() {
+        paths = paths.stream().map(p -> p.with(p.at().get(Math.max(0, p.at().size() - 2)), false, 0.0)).toList();
     }
 
     /**

@@ -3,7 +3,6 @@ package nariz.idle;
 import static nariz.text.Message.message;
 
 import java.util.Arrays;
-import java.util.DoubleSummaryStatistics;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -62,8 +61,6 @@ public final class IdleGuide {
     private static final double SPEED_OFF = 0.06;
     /** Share of the speed that a turn of the stop screws of all carburetors makes. */
     private static final double ALL_STOPS_SPEED = 0.6;
-    private static final double NO_AUTHORITY = 0.012;
-    private static final int UNANSWERED = 2;
     /** How far from where they miss it is left. */
     private static final double CLEAR_PHI = 0.02;
     private static final double CLEAR_TURNS = 0.0625;
@@ -181,6 +178,11 @@ public final class IdleGuide {
         return record.stop();
     }
 
+    /** {@return whether the open move takes the one before it back, whichever way that went} */
+    public boolean takesBack() {
+        return takenBack;
+    }
+
     /** {@return what the last answer looked like, where it did not fit the move} */
     public Optional<Slip> slip() {
         return record.slip();
@@ -244,8 +246,12 @@ public final class IdleGuide {
      * that what is read next can be set beside all that was read before.
      */
     public Move back() {
+        return back(message("idle.why-back"));
+    }
+
+    private Move back(Message why) {
         double to = record.turnsBefore();
-        Move m = new Move(Kind.SCREWS, to - turns(), to, message("idle.why-back"));
+        Move m = new Move(Kind.SCREWS, to - turns(), to, why);
         open = m;
         takenBack = true;
         inGear = null;
@@ -264,6 +270,10 @@ public final class IdleGuide {
         }
         IdleCurve c = record.curve() == null ? IdleCurve.of(readings) : record.curve();
         IdleReading last = record.last();
+        if (!last.mixed() && record.falls()) {
+            record.fell();
+            return back(message("idle.why-fell"));
+        }
         if (last.atLimit() && record.moves().size() < MOST_MOVES) {
             return move(last.phi() > RICH_PHI ? -2 * COARSEST : 2 * COARSEST, message("idle.why-at-limit"));
         }
@@ -271,7 +281,7 @@ public final class IdleGuide {
         if (readings.size() == 1 && !rich) {
             return first(last);
         }
-        if (powerless()) {
+        if (record.powerless()) {
             return new Move(Kind.NO_AUTHORITY, 0.0, turns(), message("idle.why-no-authority"));
         }
         IdleCurve.Finish f = c.finish(settings.school(), settings.aimPhi());
@@ -414,31 +424,9 @@ public final class IdleGuide {
         if (rounded == 0.0) {
             rounded = Math.copySign(FINEST, by);
         }
-        double to = Math.clamp(turns() + rounded, settings.least(), settings.most());
+        // Where the screws are found further out than anybody would turn them, they are not sent back all at once.
+        double to = Math.clamp(turns() + rounded, settings.least(), Math.max(settings.most(), turns()));
         return new Move(Kind.SCREWS, to - turns(), to, why);
-    }
-
-    /** Two moves that looked like none, or half a turn in all of which neither mixture nor speed knows. */
-    private boolean powerless() {
-        if (record.unanswered() >= UNANSWERED) {
-            return true;
-        }
-        List<IdleReading> readings = record.readings();
-        double moved = readings.stream().mapToDouble(r -> Math.abs(r.turns() - readings.getFirst().turns())).max()
-                .orElse(0.0);
-        boolean mixed = readings.getFirst().mixed();
-        if (moved < (mixed ? 0.5 : 1.0)) {
-            return false;
-        }
-        double speeds = spread(readings.stream().mapToDouble(r -> Math.log(r.rpm())).toArray());
-        // Round its best an engine hardly answers either: without a mixture that takes a longer way to tell.
-        return speeds < NO_AUTHORITY * (mixed ? 1.0 : 0.5) && (!mixed || spread(readings.stream().mapToDouble(
-                IdleReading::phi).toArray()) < 2 * NO_AUTHORITY * settings.share());
-    }
-
-    private static double spread(double[] v) {
-        DoubleSummaryStatistics s = Arrays.stream(v).summaryStatistics();
-        return s.getMax() - s.getMin();
     }
 
     // What a picture shows

@@ -1,6 +1,8 @@
 package nariz.idle;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.DoubleSummaryStatistics;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -24,6 +26,12 @@ final class IdleRecord {
     private static final double MISSES = 1.8;
     private static final double ROUGH = 0.010;
     private static final double SAME_TURNS = 0.03;
+    /** So far below the best that was read, and that with one move, it is about to die, share of the speed. */
+    private static final double FALLEN = 0.05;
+    private static final double FALLS = 0.02;
+    /** Speed that screws with authority change, share, and moves one after the other that may change nothing. */
+    private static final double NO_AUTHORITY = 0.012;
+    private static final int UNANSWERED = 2;
 
     private final IdleGuide.Settings settings;
     private final HandPaths paths;
@@ -99,10 +107,6 @@ final class IdleRecord {
                 .orElse(Double.NEGATIVE_INFINITY);
     }
 
-    int unanswered() {
-        return unanswered;
-    }
-
     ScrewGain gain() {
         return ScrewGain.of(readings, settings.share());
     }
@@ -138,7 +142,11 @@ final class IdleRecord {
             paths.known(readings);
             curve = IdleCurve.of(free.isEmpty() ? readings : free);
         } else {
-            paths.moved(moved, known != null && moved != 0.0 && !misses);
+            if (takesBack) {
+                paths.back();
+            } else {
+                paths.moved(moved, known != null && moved != 0.0 && !misses);
+            }
             if (misses) {
                 missed.add(readings.size() - 1);
             }
@@ -161,6 +169,22 @@ final class IdleRecord {
         moves.add(m);
         undone++;
         slip = Optional.empty();
+    }
+
+    /** A move was put back since the engine was about to die of it. */
+    void fell() {
+        undone++;
+    }
+
+    /** {@return whether the last move cost more of the speed than any reading is worth} */
+    boolean falls() {
+        if (moves.isEmpty() || moves.getLast().kind() != Kind.SCREWS || readings.size() < 2) {
+            return false;
+        }
+        double before = readings.get(readings.size() - 2).rpm();
+        double most = readings.stream().filter(r -> r.stop() == last().stop()).mapToDouble(IdleReading::rpm).max()
+                .orElse(before);
+        return last().rpm() < (1.0 - FALLEN) * most && last().rpm() < (1.0 - FALLS) * before;
     }
 
     /** {@return how many moves were put back unread} */
@@ -217,6 +241,28 @@ final class IdleRecord {
 
     boolean misses() {
         return !readings.isEmpty() && misses(last());
+    }
+
+    /** Two moves that looked like none, or half a turn in all of which neither mixture nor speed knows. */
+    boolean powerless() {
+        if (unanswered >= UNANSWERED) {
+            return true;
+        }
+        double moved = readings.stream().mapToDouble(r -> Math.abs(r.turns() - readings.getFirst().turns())).max()
+                .orElse(0.0);
+        boolean mixed = readings.getFirst().mixed();
+        if (moved < (mixed ? 0.5 : 1.0)) {
+            return false;
+        }
+        double speeds = spread(readings.stream().mapToDouble(r -> Math.log(r.rpm())).toArray());
+        // Round its best an engine hardly answers either: without a mixture that takes a longer way to tell.
+        return speeds < NO_AUTHORITY * (mixed ? 1.0 : 0.5) && (!mixed || spread(readings.stream().mapToDouble(
+                IdleReading::phi).toArray()) < 2 * NO_AUTHORITY * settings.share());
+    }
+
+    private static double spread(double[] v) {
+        DoubleSummaryStatistics s = Arrays.stream(v).summaryStatistics();
+        return s.getMax() - s.getMin();
     }
 
     /** {@return where the screws stood before the last move, and as they were found where there was none} */

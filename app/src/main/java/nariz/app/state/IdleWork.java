@@ -351,6 +351,9 @@ public final class IdleWork {
             case GEAR -> say("idle-work.gear");
             case STOP -> say(m.by() > 0 ? "idle-work.stop-in" : "idle-work.stop-out", fraction(m.by()));
             case SCREWS -> {
+                if (guide != null && guide.takesBack()) {
+                    yield say("idle-work.take-back", fraction(m.by()));
+                }
                 String which = group < 0 ? say(height ? "idle-work.all-jets" : "idle-work.all") : say(height
                         ? "idle-work.jet" : "idle-work.screw", group + 1);
                 String way = say(m.by() > 0 ? height ? "idle-work.richer-down" : "idle-work.richer-out" : height
