@@ -67,7 +67,7 @@ public final class ShotsApplication extends Application {
     private final List<Shot> todo = new ArrayList<>();
 
     /** Views that are looked at, and not kept among the pictures of the documents; taken by name, or with "all". */
-    private static final List<String> UNKEPT = List.of("first-start", "tour", "find", "main", "live-start", "balance");
+    private static final List<String> UNKEPT = List.of("first-start", "tour", "find", "main", "live-start", "spanish");
 
     private static final String NEEDLES = """
             needle, spacing, 1 (thou), 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13
