@@ -26,6 +26,8 @@ import org.jspecify.annotations.Nullable;
 public final class ThrottleBalance {
     /** Shares within this of each other are balanced. */
     public static final double TOLERANCE = 0.04;
+    /** No meter shows more, whatever its unit. */
+    public static final double MOST_FLOW = 10_000;
     /** How likely every carburetor has to be within it. */
     private static final double SURE = 0.8;
     /** Chance that any of several that are right looks clearly off. */
@@ -102,7 +104,7 @@ public final class ThrottleBalance {
     /**
      * What every carburetor showed.
      *
-     * @param flow of each, one unit for all, positive
+     * @param flow of each, one unit for all, positive, at most {@value ThrottleBalance#MOST_FLOW}
      * @param rpm speed without the meter; NaN where nobody looked
      * @param rpmWith mean of the speeds with the meter on; NaN where nobody looked
      */
@@ -187,13 +189,14 @@ public final class ThrottleBalance {
      * Takes a reading of every carburetor.
      *
      * @param r what was read
+     * @throws IllegalArgumentException for another number of flows, or one that is not in its range
      */
     public void read(Reading r) {
         if (r.flow().length != carburetors) {
             throw new IllegalArgumentException(r.flow().length + " readings for " + carburetors + " carburetors");
         }
         for (int i = 0; i < carburetors; i++) {
-            if (!(r.flow()[i] > 0.0) || !Double.isFinite(r.flow()[i])) {
+            if (!(r.flow()[i] > 0.0 && r.flow()[i] <= MOST_FLOW)) {
                 throw new IllegalArgumentException("flow {" + i + "} is " + r.flow()[i]);
             }
         }

@@ -221,6 +221,8 @@ public class ThrottleBalanceTest {
         ThrottleBalance b = new ThrottleBalance(2, ThrottleBalance.Stage.FAST, 850);
         assertThatThrownBy(() -> b.read(new ThrottleBalance.Reading(new double[] {5, 0}, Double.NaN, Double.NaN)))
                 .isInstanceOf(IllegalArgumentException.class).hasMessage("flow {1} is 0.0");
+        assertThatThrownBy(() -> b.read(new ThrottleBalance.Reading(new double[] {1e200, 5}, 850, 840))).hasMessage(
+                "flow {0} is 1.0E200");
         assertThatThrownBy(() -> b.read(new ThrottleBalance.Reading(new double[] {5}, Double.NaN, Double.NaN)))
                 .hasMessage("1 readings for 2 carburetors");
         assertThatThrownBy(() -> new ThrottleBalance(1, ThrottleBalance.Stage.FAST, 850)).hasMessage(

@@ -47,6 +47,8 @@ public final class BalanceWork {
     private @Nullable Begun begun;
     private @Nullable ThrottleBalance balance;
     private @Nullable Measuring measuring;
+    /** Whether this stage is in the car's book. */
+    private boolean noted;
     private int turns;
     private String last = "";
     private double lastS = Double.NEGATIVE_INFINITY;
@@ -131,8 +133,17 @@ public final class BalanceWork {
         says.set("");
         step.set(null);
         if (s != null && s.carburetor().count() > 1) {
-            begin(ThrottleBalance.Stage.LINKS_OFF);
+            anew(s, ThrottleBalance.Stage.LINKS_OFF);
+            if (practice != null) {
+                Optional.ofNullable(e).ifPresent(x -> WatchedBalance.set(x, ThrottleBalance.Stage.LINKS_OFF));
+            }
         }
+    }
+
+    private void anew(BuildSheet s, ThrottleBalance.Stage stage) {
+        balance = new ThrottleBalance(s.carburetor().count(), stage, s.engine().idleRpm());
+        noted = false;
+        show("", List.of(), Double.NaN, Double.NaN);
     }
 
     /**
@@ -146,12 +157,11 @@ public final class BalanceWork {
             return;
         }
         stopMeasuring();
-        balance = new ThrottleBalance(s.carburetor().count(), stage, s.engine().idleRpm());
         Optional.ofNullable(engine).ifPresent(e -> {
             e.start();
             WatchedBalance.set(e, stage);
         });
-        show("", List.of(), Double.NaN, Double.NaN);
+        anew(s, stage);
     }
 
     /** {@return the stage after this one; empty at the last} */
@@ -252,7 +262,10 @@ public final class BalanceWork {
         }
         b.read(r);
         if (b.next().kind() == ThrottleBalance.Kind.DONE) {
-            live.note(record(b));
+            if (!noted) {
+                live.note(record(b));
+                noted = true;
+            }
             // The throttle is let go.
             Optional.ofNullable(engine).ifPresent(e -> e.hold(0.0));
         }

@@ -155,7 +155,7 @@ final class BalancePanel extends VBox {
         double[] flow = new double[fields.size()];
         for (int i = 0; i < flow.length; i++) {
             flow[i] = number(fields.get(i));
-            if (!(flow[i] > 0) || !Double.isFinite(flow[i])) {
+            if (!(flow[i] > 0.0 && flow[i] <= ThrottleBalance.MOST_FLOW)) {
                 session.complain(say("balance-panel.need", i + 1));
                 return;
             }

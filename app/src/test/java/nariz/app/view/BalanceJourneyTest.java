@@ -123,11 +123,15 @@ public class BalanceJourneyTest extends FreshWindow {
         hands.click("show-live-balance");
         Hands.settle();
         hands.click("balance-read");
-        assertThat(session.problemProperty().get()).isEqualTo("Carburetor 1 needs a figure above nought.");
+        assertThat(session.problemProperty().get()).isEqualTo(
+                "Carburetor 1 needs a figure above nought, at most 10000.");
         type("balance-1", "8,0");
-        type("balance-2", "-3");
-        hands.click("balance-read");
-        assertThat(session.problemProperty().get()).startsWith("Carburetor 2");
+        for (String bad : new String[] {"-3", "1e200", "a lot", ""}) {
+            type("balance-2", bad);
+            Hands.run(() -> session.complain(""));
+            hands.click("balance-read");
+            assertThat(session.problemProperty().get()).startsWith("Carburetor 2");
+        }
         type("balance-2", "6.4");
         type("balance-with", "seven");
         hands.click("balance-read");
