@@ -28,6 +28,9 @@ public final class BalanceExam {
     private static final double SPEED_OFF = 0.06;
     /** Nearer than this a count of turns is right: a hand is a sixteenth off now and then. */
     private static final double COUNTED = 0.19;
+    /** Chances that a turn goes the other way, and that or to another carburetor. */
+    private static final double OTHER_WAY = 0.06;
+    private static final double OTHER_ONE = 0.12;
     /** Leaner than this at speed, lambda, cylinders begin to miss. */
     private static final double LEANEST = 1.12;
     private static final double FINEST = 0.02;
@@ -119,11 +122,11 @@ public final class BalanceExam {
 
         void turn(int carburetor, double by) {
             double chance = random.nextDouble();
-            slipped = chance < 0.12;
+            slipped = chance < OTHER_ONE;
             double off = random.nextInt(5) == 0 ? (random.nextBoolean() ? 1 : -1) / 16.0 : 0.0;
-            if (chance < 0.06) {
+            if (chance < OTHER_WAY) {
                 set(carburetor, -by);
-            } else if (chance < 0.12) {
+            } else if (chance < OTHER_ONE) {
                 set((carburetor + 1 + random.nextInt(engine.carburetors() - 1)) % engine.carburetors(), by);
             } else {
                 set(carburetor, by + off);
@@ -209,10 +212,7 @@ public final class BalanceExam {
                     }
                     b.read(r.get());
                     if (asked) {
-                        slips += hand.slipped ? 1 : 0;
-                        plain += hand.slipped ? 0 : 1;
-                        told += hand.slipped && b.slip().isPresent() ? 1 : 0;
-                        alarms += !hand.slipped && b.slip().isPresent() ? 1 : 0;
+                        count(hand.slipped, b.slip().isPresent());
                     }
                     asked = false;
                 }
@@ -235,6 +235,13 @@ public final class BalanceExam {
                 }
             }
         }
+    }
+
+    private void count(boolean slipped, boolean seen) {
+        slips += slipped ? 1 : 0;
+        told += slipped && seen ? 1 : 0;
+        plain += slipped ? 0 : 1;
+        alarms += !slipped && seen ? 1 : 0;
     }
 
     /** By eighths; {@return turns} */

@@ -75,8 +75,16 @@ final class BalancePosterior {
     record Done(Act act, int carburetor, double probability, double asked) {
     }
 
-    /** One sequence of acts. */
-    private record Path(int number, Act last, int carburetor, double[] turns) {
+    /** An act at a carburetor, from 0. */
+    private record Deed(Act act, int carburetor) {
+    }
+
+    /**
+     * One sequence of acts.
+     *
+     * @param number below {@value #MOST_PATHS} between a reading and the next turn; another for every sequence
+     */
+    private record Path(int number, Deed last, double[] turns) {
     }
 
     /**
@@ -110,7 +118,7 @@ final class BalancePosterior {
     BalancePosterior(int carburetors) {
         this.carburetors = carburetors;
         tracks = new ArrayList<>();
-        Path none = new Path(0, Act.ASKED, -1, new double[carburetors]);
+        Path none = new Path(0, new Deed(Act.ASKED, -1), new double[carburetors]);
         for (int g = 0; g < GAINS; g++) {
             double b = FEWEST_PER_TURN * Math.pow(MOST_PER_TURN / FEWEST_PER_TURN, g / (GAINS - 1.0));
             double z = Math.log(b / USUAL_PER_TURN) / PER_TURN_SPREAD;
@@ -125,12 +133,6 @@ final class BalancePosterior {
         }
     }
 
-    BalancePosterior(BalancePosterior of) {
-        carburetors = of.carburetors;
-        open = of.open;
-        tracks = new ArrayList<>(of.tracks.stream().map(t -> t.copy(t.path(), t.ln(), t.moved())).toList());
-    }
-
     /**
      * A turn was made, by a hand that now and then does otherwise.
      *
@@ -138,6 +140,10 @@ final class BalancePosterior {
      * @param by turns, positive opens
      */
     void turned(int carburetor, double by) {
+        if (open) {
+            // Turned again and again without a reading, what the hand may have done would grow without bound.
+            prune();
+        }
         List<Track> next = new ArrayList<>();
         for (Track t : tracks) {
             next.add(after(t, Act.ASKED, carburetor, by, 1.0 - OTHER_WAY - OTHER_ONE - NOTHING));
@@ -157,8 +163,8 @@ final class BalancePosterior {
     void turnedAll(double by) {
         tracks.replaceAll(t -> {
             double[] turns = Arrays.stream(t.path().turns()).map(x -> x + by).toArray();
-            Track moved = t.copy(new Path(t.path().number(), t.path().last(), t.path().carburetor(), turns), t.ln(), t
-                    .moved() + t.perTurn() * by);
+            Track moved = t.copy(new Path(t.path().number(), t.path().last(), turns), t.ln(), t.moved() + t
+                    .perTurn() * by);
             for (int i = 0; i < carburetors; i++) {
                 moved.cov()[i][i] += t.perTurn() * t.perTurn() * HAND_VAR + SETTLES_SD * SETTLES_SD;
             }
@@ -169,10 +175,9 @@ final class BalancePosterior {
     private Track after(Track t, Act act, int carburetor, double by, double chance) {
         double[] turns = t.path().turns().clone();
         turns[carburetor] += by;
-        int acts = 2 + carburetors;
-        int label = act == Act.ASKED ? 0 : act == Act.OTHER_WAY ? 1 : act == Act.NOTHING ? 2 : 2 + (carburetor + 1);
-        Track moved = t.copy(new Path(t.path().number() * (acts + 1) + label, act, carburetor, turns), t.ln() + Math
-                .log(chance), t.moved() + t.share(carburetor) * t.perTurn() * by);
+        Path path = new Path(MOST_PATHS * (Act.values().length * carburetor + act.ordinal()) + t.path().number(),
+                new Deed(act, carburetor), turns);
+        Track moved = t.copy(path, t.ln() + Math.log(chance), t.moved() + t.share(carburetor) * t.perTurn() * by);
         moved.mean()[carburetor] += t.perTurn() * by;
         moved.cov()[carburetor][carburetor] += by == 0.0 ? 0.0 : t.perTurn() * t.perTurn() * (HAND_VAR + UNEVEN * UNEVEN
                 * by * by);
@@ -262,8 +267,8 @@ final class BalancePosterior {
             int at = kept.indexOf(t.path().number());
             if (at >= 0) {
                 Path p = t.path();
-                next.add(new Track(new Path(at, p.last(), p.carburetor(), p.turns()), t.perTurn(), t.readSd(), t
-                        .mean(), t.cov(), t.ln() - all, t.moved()));
+                next.add(new Track(new Path(at, p.last(), p.turns()), t.perTurn(), t.readSd(), t.mean(), t.cov(), t.ln()
+                        - all, t.moved()));
             }
         }
         tracks = next;
@@ -271,14 +276,12 @@ final class BalancePosterior {
 
     /** {@return what the latest turn most likely was; meaningless before the reading that follows it} */
     Done latest() {
-        Map<List<Integer>, Double> by = new HashMap<>();
-        for (Track t : tracks) {
-            by.merge(List.of(t.path().last().ordinal(), t.path().carburetor()), Math.exp(t.ln()), Double::sum);
-        }
-        Map.Entry<List<Integer>, Double> best = by.entrySet().stream().max(Map.Entry.comparingByValue()).orElseThrow();
-        double asked = by.entrySet().stream().filter(e -> e.getKey().getFirst() == Act.ASKED.ordinal()).mapToDouble(
+        Map<Deed, Double> by = new HashMap<>();
+        tracks.forEach(t -> by.merge(t.path().last(), Math.exp(t.ln()), Double::sum));
+        Map.Entry<Deed, Double> best = by.entrySet().stream().max(Map.Entry.comparingByValue()).orElseThrow();
+        double asked = by.entrySet().stream().filter(e -> e.getKey().act() == Act.ASKED).mapToDouble(
                 Map.Entry::getValue).sum();
-        return new Done(Act.values()[best.getKey().get(0)], best.getKey().get(1), best.getValue(), asked);
+        return new Done(best.getKey().act(), best.getKey().carburetor(), best.getValue(), asked);
     }
 
     /** {@return turns of every screw since it was found, along the likeliest sequence of acts} */

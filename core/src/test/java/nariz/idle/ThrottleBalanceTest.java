@@ -170,6 +170,24 @@ public class ThrottleBalanceTest {
         assertThat(b.turns()[1]).isZero();
     }
 
+    /** Turned and taken back without a reading, again and again: what may have been done stays a short list. */
+    @Test
+    public void turnsWithoutAReadingDoNotPileUp() {
+        Bench bench = new Bench(0.0, 0.2, 0.0, 0.1);
+        ThrottleBalance b = new ThrottleBalance(4, ThrottleBalance.Stage.LINKS_ON, 850);
+        b.read(bench.read());
+        for (int k = 0; k < 40; k++) {
+            if (b.next().kind() == ThrottleBalance.Kind.TURN) {
+                b.turned();
+            }
+            b.back();
+        }
+        assertThat(b.moves()).hasSize(40);
+        b.turned();
+        b.read(bench.read());
+        assertThat(b.shares()).hasSize(4).allSatisfy(s -> assertThat(s.off()).isFinite());
+    }
+
     @Test
     public void speedIsBroughtBackByAllStopsOnceTheSharesAreRight() {
         Bench bench = new Bench(0.0, 0.0);

@@ -7,38 +7,21 @@ import java.util.Arrays;
 import java.util.function.BooleanSupplier;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import nariz.app.state.BalanceWork;
 import nariz.idle.ThrottleBalance;
 import nariz.practice.WatchedBalance;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
 /** Several carburetors in balance, in a fresh window each: practice through all stages, figures typed, own hand. */
-public class BalanceJourneyTest extends FreshWindow {
+public class BalanceJourneyTest extends LiveWindow {
     private static final int ROADSTER = 1;
 
-    @BeforeClass
-    void hurry() {
-        System.setProperty("nariz.practice.pace", "50");
-    }
-
-    @AfterClass
-    void calm() {
-        System.clearProperty("nariz.practice.pace");
-    }
-
     @Override
-    String settings() {
-        return "toured = true\n";
-    }
-
-    private String text(String id) {
-        return Hands.onInterface(() -> ((Label) window.lookup("#" + id)).getText());
+    int pace() {
+        return 50;
     }
 
     private void type(String id, String text) {
@@ -54,10 +37,7 @@ public class BalanceJourneyTest extends FreshWindow {
     }
 
     private void practise(String button, int demo) {
-        Hands.run(() -> window.showOpen(true));
-        Hands.settle();
-        hands.click("open-live");
-        Hands.settle();
+        beside();
         Hands.run(() -> ((ComboBox<?>) window.lookup("#live-demo")).getSelectionModel().select(demo));
         hands.click(button);
         Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
@@ -111,7 +91,7 @@ public class BalanceJourneyTest extends FreshWindow {
         assertThat(Hands.onInterface(() -> window.lookup("#balance-picture").getAccessibleText())).contains(
                 "Carburetor 3: ");
         hands.click("balance-own-done");
-        Hands.waitFor("the points", () -> ((Label) window.lookup("#balance-debrief")).getText().contains(
+        Hands.waitFor("the points", () -> said("balance-debrief").contains(
                 "points of 100"));
         assertThat(text("balance-debrief")).contains("Idle: the worst was", "the guide makes");
         end();
@@ -175,7 +155,7 @@ public class BalanceJourneyTest extends FreshWindow {
         Hands.run(() -> ((ComboBox<?>) window.lookup("#balance-stage")).getSelectionModel().select(1));
         Hands.waitFor("the idle", () -> session.live().nowProperty().get().rpm() < 1500);
         hands.click("balance-own-done");
-        Hands.waitFor("the points", () -> ((Label) window.lookup("#balance-debrief")).getText().contains(
+        Hands.waitFor("the points", () -> said("balance-debrief").contains(
                 "points of 100"));
         assertThat(text("balance-debrief")).contains("Turns: 2;", "What to learn");
         end();
@@ -183,10 +163,7 @@ public class BalanceJourneyTest extends FreshWindow {
 
     @Test
     public void oneCarburetorHasNothingToBalance() {
-        Hands.run(() -> window.showOpen(true));
-        Hands.settle();
-        hands.click("open-live");
-        Hands.settle();
+        beside();
         for (Demo d : Demo.values()) {
             Hands.run(() -> ((ComboBox<?>) window.lookup("#live-demo")).getSelectionModel().select(d.ordinal()));
             assertThat(Hands.onInterface(() -> ((Button) window.lookup("#live-practice-balance")).isDisabled()))

@@ -16,7 +16,6 @@ import java.util.Locale;
 import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import nariz.app.state.IdleWork;
 import nariz.carburetor.PartChange;
@@ -30,42 +29,13 @@ import nariz.testing.PseudoTerminal;
 import nariz.units.Shown;
 import nariz.workbook.Workbook;
 import org.testng.SkipException;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
 /** Beside the running engine, in a fresh window each: practice, a device over TCP and over a serial pair, mishaps. */
-public class LiveJourneyTest extends FreshWindow {
-    @BeforeClass
-    void hurry() {
-        // Before the first window: it is read once.
-        System.setProperty("nariz.practice.pace", "25");
-    }
-
-    @AfterClass
-    void calm() {
-        System.clearProperty("nariz.practice.pace");
-    }
-
+public class LiveJourneyTest extends LiveWindow {
     @Override
-    String settings() {
-        return "toured = true\n";
-    }
-
-    private String text(String id) {
-        return Hands.onInterface(() -> ((Label) window.lookup("#" + id)).getText());
-    }
-
-    /** The same on the interface thread. */
-    private String said(String id) {
-        return ((Label) window.lookup("#" + id)).getText();
-    }
-
-    private void beside() {
-        Hands.run(() -> window.showOpen(true));
-        Hands.settle();
-        hands.click("open-live");
-        Hands.settle();
+    int pace() {
+        return 25;
     }
 
     private void car() throws IOException {
