@@ -9,6 +9,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
@@ -45,8 +48,8 @@ final class Actions {
                 "fold-effect",
                 "log-high", "-", "unit", "night", "contrast", "larger", "smaller", "language"),
         /** The car and its drives. */
-        CAR("fitted", "sheet", "-", "live", "live-mark", "live-mute", "live-turned", "-", "side-compare", "together",
-                "again"),
+        CAR("fitted", "sheet", "-", "live", "live-mark", "live-mute", "live-turned", "live-back", "-", "side-compare",
+                "together", "again"),
         /** Learning it. */
         HELP("guide", "find", "tour", "-", "demo", "demo-roadster", "demo-small-four", "-", "about");
 
@@ -137,13 +140,29 @@ final class Actions {
                 .live()::mark, plain(KeyCode.J));
         add("live-mute", say("live-page.mute"), () -> session.live().nowProperty().get() != null, session.live()::mute,
                 plain(KeyCode.Q));
-        add("live-turned", say("idle-panel.turned-help"), () -> session.live().idle().stepProperty().get() != null,
-                session.live().idle()::moved, plain(KeyCode.W));
+        add("live-turned", say("idle-panel.turned-help"), "idle-turned", "balance-turned", KeyCode.W);
+        add("live-back", say("actions.live-back"), "idle-back", "balance-back", KeyCode.Z);
         add("sheet", say("garage.its-sheet-help"), this::kept, window::openSheet);
         add("fitted", say("work-card-panel.fitted-help"), () -> window.lookup("#card-fitted") != null,
                 () -> ((Button) window.lookup("#card-fitted")).fire());
         add("together", say("compare-panel.lay-together-help"), this::open, session.comparisons()::layTogether);
         add("again", say("main-window.drive-the-demo-again"), session.open()::practice, session.open()::again);
+    }
+
+    /** Beside the engine a key presses the button of the page that is shown. */
+    private void add(String id, String title, String idle, String balance, KeyCode key) {
+        Supplier<Optional<Button>> button = () -> Stream.of(idle, balance).map(b -> (Button) window.lookup("#" + b))
+                .filter(b -> b != null && !b.isDisabled() && inView(b)).findFirst();
+        add(id, title, () -> button.get().isPresent(), () -> button.get().ifPresent(Button::fire), plain(key));
+    }
+
+    private static boolean inView(Node n) {
+        for (Node at = n; at != null; at = at.getParent()) {
+            if (!at.isVisible()) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private void help() {

@@ -8,6 +8,7 @@ import java.util.function.BooleanSupplier;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
 import nariz.app.state.BalanceWork;
 import nariz.idle.ThrottleBalance;
 import nariz.practice.WatchedBalance;
@@ -127,10 +128,12 @@ public class BalanceJourneyTest extends LiveWindow {
         // The stop of the engine follows, and is asked for the other way when it is taken back.
         ThrottleBalance.Move m = step().move();
         double before = engine().stop(m.carburetor());
-        hands.click("balance-turned");
+        // Neither button has to be found: W for what was turned, Z to take it back.
+        Hands.run(() -> window.lookup("#balance-picture").requestFocus());
+        hands.press(KeyCode.W);
         Hands.settle();
         assertThat(engine().stop(m.carburetor())).isEqualTo(before + m.turns());
-        hands.click("balance-back");
+        hands.press(KeyCode.Z);
         Hands.settle();
         assertThat(text("balance-why")).isEqualTo("The last turn is taken back.");
         hands.click("balance-turned");

@@ -17,6 +17,7 @@ import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
 import nariz.app.state.IdleWork;
 import nariz.carburetor.PartChange;
 import nariz.idle.IdleGuide;
@@ -96,7 +97,9 @@ public class LiveJourneyTest extends LiveWindow {
         double asked = Hands.onInterface(() -> session.live().idle().stepProperty().get().move().by());
         hands.click("idle-turned");
         assertThat(e.turns(0)).isEqualTo(before + asked);
-        hands.click("idle-back");
+        // One key, wherever the pointer is.
+        Hands.run(() -> window.lookup("#idle-picture").requestFocus());
+        hands.press(KeyCode.Z);
         Hands.settle();
         assertThat(e.turns(0)).isEqualTo(before);
         assertThat(text("idle-move")).startsWith("Put it back");
