@@ -63,7 +63,6 @@ public final class ThrottleBalance {
     private final BalancePosterior belief;
     private @Nullable Move next;
     private int idle;
-    private int speeds;
     private Optional<BalancePosterior.Done> slip = Optional.empty();
 
     /** How it is balanced. */
@@ -232,7 +231,6 @@ public final class ThrottleBalance {
             belief.turned(m.carburetor(), m.turns());
         } else if (m.kind() == Kind.SPEED) {
             belief.turnedAll(m.turns());
-            speeds++;
         } else {
             return;
         }
@@ -263,7 +261,7 @@ public final class ThrottleBalance {
         if (balanced) {
             return finished();
         }
-        long turns = moves.stream().filter(m -> m.kind() == Kind.TURN).count();
+        long turns = made(Kind.TURN);
         Optional<Move> turn = turns < MOST_TURNS ? turn(off, turns) : Optional.empty();
         if (turn.isPresent()) {
             Move m = turn.get();
@@ -275,6 +273,10 @@ public final class ThrottleBalance {
         boolean nothing = turn.isEmpty() && (turns >= MOST_TURNS || idle >= MOST_READ);
         return nothing ? new Move(Kind.LEFT, -1, 0.0, 0.0, message("balance.why-left")) : new Move(Kind.READ, -1, 0.0,
                 0.0, message("balance.why-once-more"));
+    }
+
+    private long made(Kind kind) {
+        return moves.stream().filter(m -> m.kind() == kind).count();
     }
 
     private BalancePosterior.Off off(int j) {
@@ -324,7 +326,7 @@ public final class ThrottleBalance {
     private Move finished() {
         double rpm = readings.getLast().rpm();
         double off = rpm / idleRpm - 1.0;
-        if (stage == Stage.LINKS_OFF && Math.abs(off) > SPEED_OFF && speeds < MOST_SPEED) {
+        if (stage == Stage.LINKS_OFF && Math.abs(off) > SPEED_OFF && made(Kind.SPEED) < MOST_SPEED) {
             double by = Math.clamp(-AIR_OVER_SPEED * Math.log1p(off) / belief.perTurn(), -MOST, MOST);
             double rounded = Math.rint(by / FINEST) * FINEST;
             if (rounded != 0.0) {

@@ -14,7 +14,7 @@ public final class WatchedBalance {
     /** Speed that is held at the last stage, rpm. */
     public static final double FAST_RPM = 2750.0;
     /** What a meter is held otherwise each time, share of what it shows. */
-    public static final double HAND_SD = 0.02;
+    private static final double HAND_SD = 0.02;
     /** What a meter whose ring is opened for the flow at speed takes there, over what it takes at idle. */
     private static final double WIDER = 0.03;
     private static final double SETTLES_S = 5.0;
@@ -69,6 +69,18 @@ public final class WatchedBalance {
         return s == ThrottleBalance.Stage.FAST ? WIDER * takes : takes;
     }
 
+    /**
+     * What a meter held by hand shows.
+     *
+     * @param passes what passes the mouth, kg/h
+     * @param step what figures are rounded to, kg/h
+     * @param random draws how it is held
+     * @return figure, kg/h, at least a step
+     */
+    public static double shown(double passes, double step, Random random) {
+        return Math.max(step, Math.rint(passes * (1.0 + HAND_SD * random.nextGaussian()) / step) * step);
+    }
+
     /** {@return a reading of every carburetor; empty where the engine dies again and again} */
     public Optional<ThrottleBalance.Reading> read() {
         again();
@@ -85,7 +97,7 @@ public final class WatchedBalance {
                 return Optional.empty();
             }
             with += seen[0] / flow.length;
-            flow[j] = Math.max(step, Math.rint(seen[1] * (1.0 + HAND_SD * random.nextGaussian()) / step) * step);
+            flow[j] = shown(seen[1], step, random);
             engine.meter(-1, 0.0);
             engine.run(SETTLES_S);
         }

@@ -9,6 +9,7 @@ import javafx.scene.text.TextAlignment;
 import nariz.app.state.BalanceWork;
 import nariz.app.state.Session;
 import nariz.app.theme.Palette;
+import nariz.estimation.Estimate;
 import nariz.idle.ThrottleBalance;
 import org.jspecify.annotations.Nullable;
 
@@ -21,7 +22,6 @@ public final class BalancePicture extends Picture {
     private static final double RIGHT = 30;
     private static final double TOP = 64;
     private static final double FOOT = 54;
-    private static final double Z = 1.645;
     private static final double LEAST_SPAN = 0.10;
     private static final double MOST_SPAN = 0.60;
     /** Height of a row at most: a row is two figures and a scale, however few there are. */
@@ -62,8 +62,8 @@ public final class BalancePicture extends Picture {
             return;
         }
         List<ThrottleBalance.Share> shares = s.shares();
-        double span = shares.stream().mapToDouble(x -> Math.max(Math.abs(x.off()) + Z * x.sd(), Math.abs(x.read())))
-                .max().orElse(0.0);
+        double span = shares.stream().mapToDouble(x -> Math.max(Math.abs(x.off()) + Estimate.Z90 * x.sd(), Math.abs(x
+                .read()))).max().orElse(0.0);
         Axis a = new Axis(Math.clamp(1.15 * span, LEAST_SPAN, MOST_SPAN), w);
         double row = Math.min(MOST_ROW, (h - TOP - FOOT) / shares.size());
         double floor = TOP + row * shares.size();
@@ -108,17 +108,17 @@ public final class BalancePicture extends Picture {
         text(g, say("balance-panel.carburetor", j + 1), 16, y - 0.62 * size, 0.5 * size, p.ink(), TextAlignment.LEFT);
         strong(g, reference ? say("balance-picture.reference") : percent(share.off()), 16, y + 0.32 * size, reference
                 ? 0.7 * size : size, asked ? p.accent() : p.ink(), TextAlignment.LEFT);
-        double at = y;
-        line(g, a.x(share.off() - Z * share.sd()), at, a.x(share.off() + Z * share.sd()), at, p.ink(), 5);
+        double half = Estimate.Z90 * share.sd();
+        line(g, a.x(share.off() - half), y, a.x(share.off() + half), y, p.ink(), 5);
         g.setStroke(p.faint());
         g.setLineWidth(2);
-        g.strokeOval(a.x(share.read()) - 6, at - 6, 12, 12);
+        g.strokeOval(a.x(share.read()) - 6, y - 6, 12, 12);
         g.setFill(asked ? p.accent() : p.ink());
-        g.fillOval(a.x(share.off()) - 9, at - 9, 18, 18);
+        g.fillOval(a.x(share.off()) - 9, y - 9, 18, 18);
         if (asked && !s.expected().isEmpty()) {
             double to = a.x(s.expected().get(j));
             double from = a.x(share.off());
-            double below = at + 22;
+            double below = y + 22;
             line(g, from, below, to, below, p.accent(), 3);
             double way = Math.signum(to - from);
             line(g, to, below, to - 9 * way, below - 6, p.accent(), 3);

@@ -13,6 +13,7 @@ import javafx.scene.text.TextAlignment;
 import nariz.app.state.IdleWork;
 import nariz.app.state.Session;
 import nariz.app.theme.Palette;
+import nariz.estimation.Estimate;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
@@ -31,7 +32,6 @@ public final class IdlePicture extends Picture {
     private static final double AXIS_WORDS = 37;
     /** Distance between points of the curve and its band. */
     private static final double STEP_PX = 3;
-    private static final double Z = 1.645;
     private static final double SPAN = 0.75;
 
     private final Session session;
@@ -138,8 +138,8 @@ public final class IdlePicture extends Picture {
             double y = a.y(base * (1 - band.get()[0]));
             edgeX[i] = x;
             edgeX[2 * n - 1 - i] = x;
-            edgeY[i] = Math.min(floor, a.y(base * (1 - Math.max(0, band.get()[0] - Z * band.get()[1]))));
-            edgeY[2 * n - 1 - i] = Math.min(floor, a.y(base * (1 - band.get()[0] - Z * band.get()[1])));
+            edgeY[i] = Math.min(floor, a.y(base * (1 - Math.max(0, band.get()[0] - Estimate.Z90 * band.get()[1]))));
+            edgeY[2 * n - 1 - i] = Math.min(floor, a.y(base * (1 - band.get()[0] - Estimate.Z90 * band.get()[1])));
             if (y > floor) {
                 // Below what is shown, where the numbers of the axis stand.
                 lastX = Double.NaN;

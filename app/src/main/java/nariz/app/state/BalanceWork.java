@@ -4,7 +4,6 @@ import static nariz.app.words.WindowWords.say;
 import static nariz.text.Message.message;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
@@ -35,12 +34,11 @@ public final class BalanceWork {
     /** Share of a carburetor's air at idle that the meter on a practice engine takes. */
     private static final double TAKES = 0.06;
     private static final double FINEST_KG_H = 0.05;
-    /** Turns of one screw the same way within this are one turn, s of the engine. */
-    private static final double ONE_TURN_S = 3.0;
 
     private final LiveDrive live;
     private final ReadOnlyObjectWrapper<Step> step = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyStringWrapper says = new ReadOnlyStringWrapper("");
+    private final MoveCounter counter = new MoveCounter();
     private final Deque<double[]> speeds = new ArrayDeque<>();
     private @Nullable BuildSheet sheet;
     private @Nullable RunningEngine engine;
@@ -49,9 +47,6 @@ public final class BalanceWork {
     private @Nullable Measuring measuring;
     /** Whether this stage is in the car's book. */
     private boolean noted;
-    private int turns;
-    private String last = "";
-    private double lastS = Double.NEGATIVE_INFINITY;
 
     /**
      * A practice as it was begun.
@@ -126,9 +121,7 @@ public final class BalanceWork {
         begun = practice;
         balance = null;
         measuring = null;
-        turns = 0;
-        last = "";
-        lastS = Double.NEGATIVE_INFINITY;
+        counter.reset();
         speeds.clear();
         says.set("");
         step.set(null);
@@ -191,7 +184,7 @@ public final class BalanceWork {
         ThrottleBalance b = balance;
         if (b != null && engine != null && measuring == null) {
             measuring = new Measuring(b.carburetors(), new Random(b.readings().size() * 1009L + b.stage().ordinal()
-                    + 31L * turns + (begun == null ? 0 : 7919L * begun.seed())));
+                    + 31L * counter.moves() + (begun == null ? 0 : 7919L * begun.seed())));
             show(say("balance-work.bare"), List.of(), Double.NaN, Double.NaN);
         }
     }
@@ -236,8 +229,7 @@ public final class BalanceWork {
             m.bare = rpm;
         } else {
             m.with += rpm / m.flow.length;
-            double shown = m.flowSum / m.n * (1.0 + WatchedBalance.HAND_SD * m.random.nextGaussian());
-            m.flow[m.at] = Math.max(FINEST_KG_H, Math.rint(shown / FINEST_KG_H) * FINEST_KG_H);
+            m.flow[m.at] = WatchedBalance.shown(m.flowSum / m.n, FINEST_KG_H, m.random);
         }
         m.at++;
         m.since = now;
@@ -281,10 +273,10 @@ public final class BalanceWork {
         ThrottleBalance.Move m = b.next();
         RunningEngine e = engine;
         if (e != null && m.kind() == ThrottleBalance.Kind.TURN) {
-            count(e, "guide " + b.moves().size());
+            counter.count(e, "guide " + b.moves().size());
             WatchedBalance.turn(e, b.stage(), m.carburetor(), m.turns());
         } else if (e != null && m.kind() == ThrottleBalance.Kind.SPEED) {
-            count(e, "guide " + b.moves().size());
+            counter.count(e, "guide " + b.moves().size());
             e.stopBy(m.turns());
         }
         b.turned();
@@ -310,7 +302,7 @@ public final class BalanceWork {
         RunningEngine e = engine;
         ThrottleBalance b = balance;
         if (e != null && b != null && measuring == null) {
-            count(e, "own " + carburetor + Math.signum(by));
+            counter.count(e, "own " + carburetor + Math.signum(by));
             WatchedBalance.turn(e, b.stage(), carburetor, by);
         }
     }
@@ -325,13 +317,6 @@ public final class BalanceWork {
         }
     }
 
-    private void count(RunningEngine e, String what) {
-        double now = e.timeS();
-        turns += what.equals(last) && now - lastS < ONE_TURN_S ? 0 : 1;
-        last = what;
-        lastS = now;
-    }
-
     /** Says how a practice was done. Worked out beside the interface thread. */
     public void howWasIt() {
         Begun g = begun;
@@ -340,7 +325,7 @@ public final class BalanceWork {
             return;
         }
         says.set(say("practice.reckons"));
-        int made = turns;
+        int made = counter.moves();
         live.beside(c -> words(BalanceDebrief.of(e, g.hidden(), g.seed(), made, c)), says::set);
     }
 
@@ -369,20 +354,11 @@ public final class BalanceWork {
             return;
         }
         ThrottleBalance.Move m = b.next();
-        List<ThrottleBalance.Share> shares = b.shares();
-        step.set(new Step(b.stage(), m, say(b.text(m)), say(m.why()), note, shares, expected(b, m, shares), measured,
+        step.set(new Step(b.stage(), m, say(b.text(m)), say(m.why()), note, b.shares(), expected(b, m), measured,
                 List.of(rpm, rpmWith), measuring != null, Arrays.stream(b.turns()).boxed().toList(), b.moves().size()));
     }
 
-    private static List<Double> expected(ThrottleBalance b, ThrottleBalance.Move m,
-            List<ThrottleBalance.Share> shares) {
-        List<Double> out = new ArrayList<>();
-        if (m.kind() == ThrottleBalance.Kind.TURN) {
-            double[] after = b.after(m);
-            for (int j = 0; j < shares.size(); j++) {
-                out.add(after[j]);
-            }
-        }
-        return out;
+    private static List<Double> expected(ThrottleBalance b, ThrottleBalance.Move m) {
+        return m.kind() == ThrottleBalance.Kind.TURN ? Arrays.stream(b.after(m)).boxed().toList() : List.of();
     }
 }

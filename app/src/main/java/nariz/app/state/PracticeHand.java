@@ -20,15 +20,10 @@ import org.jspecify.annotations.Nullable;
  * in the end. Does nothing where the engine is a real one. All methods on the interface thread.
  */
 public final class PracticeHand {
-    /** Turns of one screw the same way within this are one move, s of the engine's time. */
-    private static final double ONE_MOVE_S = 3.0;
-
     private final LiveDrive live;
     private final ReadOnlyStringWrapper says = new ReadOnlyStringWrapper("");
     private @Nullable Begun begun;
-    private int moves;
-    private String last = "";
-    private double lastS = Double.NEGATIVE_INFINITY;
+    private final MoveCounter counter = new MoveCounter();
 
     /**
      * A practice as it was begun.
@@ -46,9 +41,7 @@ public final class PracticeHand {
 
     void reset(@Nullable Begun b) {
         begun = b;
-        moves = 0;
-        last = "";
-        lastS = Double.NEGATIVE_INFINITY;
+        counter.reset();
         says.set("");
     }
 
@@ -59,7 +52,7 @@ public final class PracticeHand {
 
     /** {@return moves made since it was begun, by hand and as the guide asked} */
     public int moves() {
-        return moves;
+        return counter.moves();
     }
 
     /** {@return whether this carburetor has idle jets or feeds that can be swapped} */
@@ -69,10 +62,7 @@ public final class PracticeHand {
 
     /** A move, of which several turns the same way at once are one. */
     void count(RunningEngine e, String what) {
-        double now = e.timeS();
-        moves += what.equals(last) && now - lastS < ONE_MOVE_S ? 0 : 1;
-        last = what;
-        lastS = now;
+        counter.count(e, what);
     }
 
     /**
@@ -149,7 +139,7 @@ public final class PracticeHand {
         }
         says.set(say("practice.reckons"));
         IdleDebrief.Task task = new IdleDebrief.Task(b.seed(), school, 1.0 / Strategy.of(b.engine().sheet()).idle());
-        int made = moves;
+        int made = counter.moves();
         live.beside(c -> words(IdleDebrief.of(b.engine(), b.hidden(), task, made, c), school, b.engine()), says::set);
     }
 

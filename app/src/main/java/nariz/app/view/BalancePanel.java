@@ -154,19 +154,19 @@ final class BalancePanel extends VBox {
     private void read() {
         double[] flow = new double[fields.size()];
         for (int i = 0; i < flow.length; i++) {
-            flow[i] = number(fields.get(i));
+            flow[i] = LivePage.number(fields.get(i));
             if (!(flow[i] > 0.0 && flow[i] <= ThrottleBalance.MOST_FLOW)) {
                 session.complain(say("balance-panel.need", i + 1));
                 return;
             }
         }
         for (TextField f : List.of(before, with)) {
-            if (!f.getText().isBlank() && !(number(f) > 200 && number(f) < 8000)) {
+            if (!f.getText().isBlank() && !(LivePage.number(f) > 200 && LivePage.number(f) < 8000)) {
                 session.complain(say("balance-panel.need-rpm", f.getAccessibleText()));
                 return;
             }
         }
-        work.typed(flow, number(before), number(with));
+        work.typed(flow, LivePage.number(before), LivePage.number(with));
         fields.forEach(TextField::clear);
         before.clear();
         with.clear();
@@ -230,13 +230,5 @@ final class BalancePanel extends VBox {
 
     private static String rounded(double rpm) {
         return Double.isNaN(rpm) ? "" : String.format(Locale.ROOT, "%.0f", rpm);
-    }
-
-    private static double number(TextField f) {
-        try {
-            return Double.parseDouble(f.getText().strip().replace(',', '.'));
-        } catch (NumberFormatException e) {
-            return Double.NaN;
-        }
     }
 }

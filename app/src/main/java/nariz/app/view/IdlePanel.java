@@ -131,13 +131,13 @@ final class IdlePanel extends VBox {
         vacuum.setId("idle-vacuum");
         vacuum.setPrefWidth(110);
         Button take = MainWindow.button(say("idle-panel.take"), "idle-take", say("idle-panel.take-help"), () -> {
-            double r = number(rpm);
+            double r = LivePage.number(rpm);
             if (!(r > 200 && r < 4000)) {
                 session.complain(say("idle-panel.need-rpm"));
                 return;
             }
             boolean given = !vacuum.getText().isBlank();
-            double pa = given ? number(vacuum) * unit().pa() : Double.NaN;
+            double pa = given ? LivePage.number(vacuum) * unit().pa() : Double.NaN;
             if (given && !(pa > 0.0 && pa < MOST_VACUUM_PA)) {
                 session.complain(say("idle-panel.need-vacuum", unit().label(), MOST_VACUUM_PA / unit().pa()));
                 return;
@@ -148,14 +148,6 @@ final class IdlePanel extends VBox {
             rpm.requestFocus();
         });
         return new FlowPane(8, 8, rpm, vacuum, take);
-    }
-
-    private static double number(TextField f) {
-        try {
-            return Double.parseDouble(f.getText().strip().replace(',', '.'));
-        } catch (NumberFormatException e) {
-            return Double.NaN;
-        }
     }
 
     /** On a practice engine: the user's own hand, besides what the guide asks for. */

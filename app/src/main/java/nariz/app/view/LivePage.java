@@ -208,6 +208,15 @@ final class LivePage extends VBox {
         }
     }
 
+    /** {@return what is typed in, with a point or a comma; NaN where that is no number} */
+    static double number(TextField f) {
+        try {
+            return Double.parseDouble(f.getText().strip().replace(',', '.'));
+        } catch (NumberFormatException e) {
+            return Double.NaN;
+        }
+    }
+
     static Label label(String s, String style) {
         Label l = new Label(s);
         l.setWrapText(true);
