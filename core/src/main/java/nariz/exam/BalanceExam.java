@@ -15,6 +15,7 @@ import nariz.idle.ThrottleBalance;
 import nariz.practice.WatchedBalance;
 import nariz.sim.BalanceUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 
 /**
  * Puts the balance of several carburetors through engines nobody set up for it: stops and links that are off, a meter
@@ -28,9 +29,6 @@ public final class BalanceExam {
     private static final double SPEED_OFF = 0.06;
     /** Nearer than this a count of turns is right: a hand is a sixteenth off now and then. */
     private static final double COUNTED = 0.19;
-    /** Chances that a turn goes the other way, and that or to another carburetor. */
-    private static final double OTHER_WAY = 0.06;
-    private static final double OTHER_ONE = 0.12;
     /** Leaner than this at speed, lambda, cylinders begin to miss. */
     private static final double LEANEST = 1.12;
     private static final double FINEST = 0.02;
@@ -39,10 +37,7 @@ public final class BalanceExam {
     private static final String[] FAMILIES = {"stack-jet", "constant-depression", "block-metered-2"};
 
     private final List<Row> rows = new ArrayList<>();
-    private int slips;
-    private int told;
-    private int alarms;
-    private int plain;
+    private final SlippingHand.Tally tally = new SlippingHand.Tally();
     private int left;
     private int dies;
     /** Stages with a slip, and those whose count of turns is right in the end. */
@@ -98,20 +93,21 @@ public final class BalanceExam {
         return List.copyOf(rows);
     }
 
-    /** A person with a screwdriver. */
+    /** A person with a screwdriver and a meter. */
     private static final class Hand {
         private final RunningEngine engine;
         private final ThrottleBalance.Stage stage;
-        private final Random random;
+        private final SlippingHand hand;
         private final WatchedBalance meter;
         private boolean slipped;
         /** Turns really made at this stage. */
         private final double[] made;
 
-        Hand(RunningEngine engine, ThrottleBalance.Stage stage, Random random, double takes, double step) {
+        Hand(RunningEngine engine, ThrottleBalance.Stage stage, Random random, SlippingHand.Tally tally, double takes,
+                double step) {
             this.engine = engine;
             this.stage = stage;
-            this.random = random;
+            hand = new SlippingHand(random, tally);
             meter = new WatchedBalance(engine, stage, takes, step, random);
             made = new double[engine.carburetors()];
         }
@@ -121,16 +117,10 @@ public final class BalanceExam {
         }
 
         void turn(int carburetor, double by) {
-            double chance = random.nextDouble();
-            slipped = chance < OTHER_ONE;
-            double off = random.nextInt(5) == 0 ? (random.nextBoolean() ? 1 : -1) / 16.0 : 0.0;
-            if (chance < OTHER_WAY) {
-                set(carburetor, -by);
-            } else if (chance < OTHER_ONE) {
-                set((carburetor + 1 + random.nextInt(engine.carburetors() - 1)) % engine.carburetors(), by);
-            } else {
-                set(carburetor, by + off);
-            }
+            SlippingHand.Turn turn = hand.turn(by);
+            slipped = turn.slipped();
+            set(turn.deed() == SlippingHand.Deed.ELSEWHERE ? hand.another(carburetor, engine.carburetors())
+                    : carburetor, turn.by());
         }
 
         private void set(int j, double by) {
@@ -143,7 +133,7 @@ public final class BalanceExam {
     private boolean engine(long seed, BuildSheet sheet, Random r) {
         int n = sheet.carburetor().count();
         RunningEngine bare = new RunningEngine(sheet, seed, 0);
-        double screws = BalanceUpset.fastestAt(bare);
+        double screws = new WhenSettled(bare).fastestAt();
         turnAll(bare, screws);
         BalanceUpset upset = BalanceUpset.of(bare, r);
         if (!upset.any()) {
@@ -151,7 +141,7 @@ public final class BalanceExam {
         }
         double takes = 0.03 + 0.12 * r.nextDouble();
         // A scale that shows 1 or 4 % of what passes at idle.
-        double passes = Arrays.stream(bare.settledFlows(0.0)).average().orElse(1.0);
+        double passes = Arrays.stream(new WhenSettled(bare).flows(0.0)).average().orElse(1.0);
         double step = Math.max(FINEST, Math.rint((r.nextBoolean() ? 0.01 : 0.04) * passes / FINEST) * FINEST);
         String text = String.format(Locale.ROOT, "%.1f L, %d x %s", 1e3 * sheet.engine().displacementM3(), n, sheet
                 .carburetor().family().key());
@@ -162,24 +152,25 @@ public final class BalanceExam {
                 e.linked(s != ThrottleBalance.Stage.LINKS_OFF);
             }
             double found = WatchedBalance.worst(guided, s);
-            if (found >= 1.0 || (s == ThrottleBalance.Stage.FAST && guided.settledAt(WatchedBalance.FAST_RPM).lambda()
-                    > LEANEST)) {
+            if (found >= 1.0 || (s == ThrottleBalance.Stage.FAST && new WhenSettled(guided).held(
+                    WatchedBalance.FAST_RPM).lambda() > LEANEST)) {
                 // It dies at that speed, or misses: nobody would balance it before its mixture is right.
                 dies++;
                 continue;
             }
             ThrottleBalance b = new ThrottleBalance(n, s, sheet.engine().idleRpm());
-            Hand hand = new Hand(guided, s, new Random(seed * 31 + s.ordinal()), takes, step);
-            int before = slips;
+            Hand hand = new Hand(guided, s, new Random(seed * 31 + s.ordinal()), tally, takes, step);
+            int before = tally.slips();
             follow(b, hand);
-            if (slips > before) {
+            if (tally.slips() > before) {
                 double[] told = b.turns();
                 misled++;
                 counted += IntStream.range(0, n).allMatch(j -> Math.abs(told[j] - hand.made[j]) < COUNTED) ? 1 : 0;
             }
             int turns = (int) b.moves().stream().filter(m -> m.kind() == ThrottleBalance.Kind.TURN).count();
-            int eighths = fixed(new Hand(fixed, s, new Random(seed * 37 + s.ordinal()), takes, step));
-            double rpm = guided.settled(guided.allTurns().stream().mapToDouble(t -> t).toArray()).rpm();
+            int eighths = fixed(new Hand(fixed, s, new Random(seed * 37 + s.ordinal()), new SlippingHand.Tally(),
+                    takes, step));
+            double rpm = new WhenSettled(guided).now().rpm();
             rows.add(new Row(seed, s, text, found, WatchedBalance.worst(guided, s), turns, b.readings().size(), rpm
                     / sheet.engine().idleRpm() - 1.0, WatchedBalance.worst(fixed, s), eighths));
         }
@@ -212,7 +203,7 @@ public final class BalanceExam {
                     }
                     b.read(r.get());
                     if (asked) {
-                        count(hand.slipped, b.slip().isPresent());
+                        tally.count(hand.slipped, b.slip().isPresent());
                     }
                     asked = false;
                 }
@@ -235,13 +226,6 @@ public final class BalanceExam {
                 }
             }
         }
-    }
-
-    private void count(boolean slipped, boolean seen) {
-        slips += slipped ? 1 : 0;
-        told += slipped && seen ? 1 : 0;
-        plain += slipped ? 0 : 1;
-        alarms += !slipped && seen ? 1 : 0;
     }
 
     /** By eighths; {@return turns} */
@@ -279,7 +263,8 @@ public final class BalanceExam {
         out.append(String.format(Locale.ROOT, "%nSpeed within %.0f %% with links off: %d of %d. Slips recognised: %d "
                 + "of %d; right turns doubted: %d of %d; turns counted right in %d of %d stages with a slip; left as "
                 + "it was %d times; %d stages of engines that die or miss at that speed left out.%n%n", 100
-                        * SPEED_OFF, speed, off.size(), told, slips, alarms, plain, counted, misled, left, dies));
+                        * SPEED_OFF, speed, off.size(), tally.told(), tally.slips(),
+                tally.alarms(), tally.plain(), counted, misled, left, dies));
         out.append("""
                 Not balanced:
 

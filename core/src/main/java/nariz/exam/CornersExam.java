@@ -13,8 +13,8 @@ import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
 import nariz.practice.WatchedIdle;
-import nariz.sim.BalanceUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 
 /**
  * Puts the idle guide to engines whose screws stand unevenly: all of them together first, then one corner after the
@@ -31,9 +31,6 @@ public final class CornersExam {
     private static final double STEP = 1.0 / 16.0;
     private static final double REACH = 0.75;
     private static final int PASSES = 3;
-    private static final double OTHER_WAY = 0.06;
-    private static final double STOP_SCREW = 0.12;
-    private static final double LEAST_SLIP = 0.06;
     private static final int MOST_TOGETHER = 24;
     private static final int MOST_ALONE = 16;
     /** What it has to run for as it is found, s. */
@@ -47,10 +44,7 @@ public final class CornersExam {
 
     private final boolean mixed;
     private final List<Row> rows = new ArrayList<>();
-    private int slips;
-    private int told;
-    private int alarms;
-    private int plain;
+    private final SlippingHand.Tally tally = new SlippingHand.Tally();
 
     /**
      * One engine by one school.
@@ -101,7 +95,7 @@ public final class CornersExam {
             RunningEngine e = new RunningEngine(sheet, seed, seed);
             if (e.trims() > 1 && e.trims() <= IdleGuide.MOST_ALONE) {
                 double[] found = scattered(e, r);
-                if (begun(sheet, seed, seed, found).keepsRunning(LIVES_S)) {
+                if (new WhenSettled(begun(sheet, seed, seed, found)).keepsRunning(LIVES_S)) {
                     exam.engine(seed, sheet, found);
                     done++;
                 }
@@ -117,7 +111,7 @@ public final class CornersExam {
 
     /** Where an engine's screws are found: about its best, each by itself. */
     private static double[] scattered(RunningEngine e, Random r) {
-        double middle = BalanceUpset.fastestAt(e);
+        double middle = new WhenSettled(e).fastestAt();
         double least = e.trim().isFromDatum() ? LOWEST_JET : QUARTER;
         double[] turns = new double[e.trims()];
         Arrays.setAll(turns, i -> Math.max(least, middle + SCATTER_TURNS * r.nextGaussian()));
@@ -137,22 +131,22 @@ public final class CornersExam {
         return e.allTurns().stream().mapToDouble(t -> t).toArray();
     }
 
-    private static ToDoubleFunction<RunningEngine.Settled> worth(School s) {
-        return s == School.HIGHEST_SPEED ? RunningEngine.Settled::rpm : RunningEngine.Settled::vacuumPa;
+    private static ToDoubleFunction<WhenSettled.State> worth(School s) {
+        return s == School.HIGHEST_SPEED ? WhenSettled.State::rpm : WhenSettled.State::vacuumPa;
     }
 
     /** Each corner to its best, until all have been gone over often enough. */
-    private static double[] best(RunningEngine e, ToDoubleFunction<RunningEngine.Settled> worth) {
+    private static double[] best(RunningEngine e, ToDoubleFunction<WhenSettled.State> worth) {
         double[] at = turns(e);
         double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
         for (int pass = 0; pass < PASSES; pass++) {
             for (int i = 0; i < at.length; i++) {
                 double from = at[i];
                 double best = from;
-                double most = worth.applyAsDouble(e.settled(at));
+                double most = worth.applyAsDouble(new WhenSettled(e).at(at));
                 for (double by = -REACH; by <= REACH; by += STEP) {
                     at[i] = Math.max(least, from + by);
-                    double w = worth.applyAsDouble(e.settled(at));
+                    double w = worth.applyAsDouble(new WhenSettled(e).at(at));
                     if (w > most) {
                         most = w;
                         best = at[i];
@@ -165,16 +159,17 @@ public final class CornersExam {
     }
 
     /** Share given away against the best there is with the stops as they are. */
-    private static double lost(RunningEngine e, ToDoubleFunction<RunningEngine.Settled> worth, double[] best) {
-        return 1.0 - worth.applyAsDouble(e.settled(turns(e))) / worth.applyAsDouble(e.settled(best));
+    private static double lost(RunningEngine e, ToDoubleFunction<WhenSettled.State> worth, double[] best) {
+        WhenSettled settled = new WhenSettled(e);
+        return 1.0 - worth.applyAsDouble(settled.now()) / worth.applyAsDouble(settled.at(best));
     }
 
     private void engine(long seed, BuildSheet sheet, double[] found) {
         for (School s : BY) {
-            ToDoubleFunction<RunningEngine.Settled> worth = worth(s);
+            ToDoubleFunction<WhenSettled.State> worth = worth(s);
             RunningEngine e = begun(sheet, seed, seed * 3 + s.ordinal(), found);
             double foundLost = lost(e, worth, best(e, worth));
-            Random hand = new Random(seed * 13 + s.ordinal());
+            SlippingHand hand = new SlippingHand(new Random(seed * 13 + s.ordinal()), tally);
             int moves = follow(e, s, -1, MOST_TOGETHER, hand);
             double together = lost(e, worth, best(e, worth));
             for (int i = 0; i < e.trims(); i++) {
@@ -187,7 +182,8 @@ public final class CornersExam {
                 off.add(left[i] - best[i]);
             }
             RunningEngine other = begun(sheet, seed, seed * 5 + s.ordinal(), found);
-            int fixedMoves = quarters(other, s, new Random(seed * 17 + s.ordinal()));
+            int fixedMoves = quarters(other, s, new SlippingHand(new Random(seed * 17 + s.ordinal()),
+                    new SlippingHand.Tally()));
             String text = String.format(Locale.ROOT, "%.1f L, %s, %d x %s", 1e3 * sheet.engine().displacementM3(), sheet
                     .engine().cam().name().toLowerCase(Locale.ROOT), e.trims(), e.trim().key());
             rows.add(new Row(seed, s, text, foundLost, together, lost(e, worth, best), off, moves, lost(other, worth,
@@ -196,7 +192,7 @@ public final class CornersExam {
     }
 
     /** One guide, for all screws or one corner; {@return moves} */
-    private int follow(RunningEngine e, School school, int corner, int most, Random hand) {
+    private int follow(RunningEngine e, School school, int corner, int most, SlippingHand hand) {
         double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
         double from = corner < 0 ? Arrays.stream(turns(e)).average().orElse(0.0) : e.turns(corner);
         double shown = Overlap.shownAtIdle(AIM_PHI, e.sheet().engine().cam());
@@ -233,7 +229,7 @@ public final class CornersExam {
             // An earlier move made the other way has been put right in the count: nothing is undone.
             boolean seen = r.isPresent() && g.slip().filter(k -> k != IdleGuide.Slip.WRONG_WAY_BEFORE).isPresent();
             if (m.kind() == IdleGuide.Kind.SCREWS && r.isPresent() && !takesBack) {
-                count(slipped, seen);
+                tally.count(slipped, seen);
             }
             before = was;
             stopBefore = stopWas;
@@ -257,28 +253,19 @@ public final class CornersExam {
         }
     }
 
-    private void count(boolean slipped, boolean seen) {
-        slips += slipped ? 1 : 0;
-        told += slipped && seen ? 1 : 0;
-        plain += slipped ? 0 : 1;
-        alarms += !slipped && seen ? 1 : 0;
-    }
-
     /** {@return whether it was done other than asked} */
-    private static boolean turn(RunningEngine e, int corner, double by, Random hand) {
-        double chance = hand.nextDouble();
-        double off = hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0;
-        boolean slips = Math.abs(by) > LEAST_SLIP && chance < STOP_SCREW;
-        if (slips && chance >= OTHER_WAY) {
-            e.stop(0, e.stop(0) + by);
+    private static boolean turn(RunningEngine e, int corner, double by, SlippingHand hand) {
+        SlippingHand.Turn turn = hand.turn(by);
+        if (turn.deed() == SlippingHand.Deed.ELSEWHERE) {
+            e.stop(0, e.stop(0) + turn.by());
         } else {
-            e.turnBy(corner, slips ? -by : by + off);
+            e.turnBy(corner, turn.by());
         }
-        return slips;
+        return turn.slipped();
     }
 
     /** Every corner by quarters, richer until it falls off, then leaner, then to the best read; {@return moves} */
-    private int quarters(RunningEngine e, School school, Random hand) {
+    private int quarters(RunningEngine e, School school, SlippingHand hand) {
         int moves = 0;
         double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
         for (int i = 0; i < e.trims(); i++) {
@@ -334,7 +321,8 @@ public final class CornersExam {
         }
         out.append(String.format(Locale.ROOT, "%nCorners alone and together: slips recognised at once %d of %d; right "
                 + "moves doubted %d of %d.%n%nMore than 0.3 %% given away at the end:%n%n| seed | school | engine | "
-                + "found | together | corners | moves |%n|---|---|---|---|---|---|---|%n", told, slips, alarms, plain));
+                + "found | together | corners | moves |%n|---|---|---|---|---|---|---|%n", tally.told(), tally.slips(),
+                tally.alarms(), tally.plain()));
         rows.stream().filter(r -> r.corners() > 3 * CLOSE_LOST).forEach(r -> out.append(String.format(Locale.ROOT,
                 "| %d | %s | %s | %.2f %% | %.2f %% | %.2f %% | %d |%n", r.seed(), r.school().key(), r.engine(), 100
                         * r.found(), 100 * r.together(), 100 * r.corners(), r.moves())));

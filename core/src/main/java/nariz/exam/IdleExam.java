@@ -14,8 +14,8 @@ import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
 import nariz.practice.WatchedIdle;
-import nariz.sim.BalanceUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 
 /**
  * Puts the idle guide through engines nobody set up for it: a person follows it who is a sixteenth off every fifth time
@@ -34,11 +34,8 @@ public final class IdleExam {
 
     private final boolean mixed;
     private final List<Row> rows = new ArrayList<>();
-    private int slips;
-    private int seen;
+    private final SlippingHand.Tally tally = new SlippingHand.Tally();
     private int later;
-    private int alarms;
-    private int plain;
     private int dead;
     private int engines;
 
@@ -140,13 +137,13 @@ public final class IdleExam {
         BuildSheet sheet = PracticeCase.anyEngine(FAMILIES[Math.floorMod(seed, FAMILIES.length)], r);
         RunningEngine truth = new RunningEngine(sheet, seed, seed);
         int n = (int) Math.round(2 * REACH / SCAN) + 1;
-        double least = leastTurns(truth, BalanceUpset.fastestAt(truth));
+        double least = leastTurns(truth, new WhenSettled(truth).fastestAt());
         Scan scan = new Scan(new double[n], new double[n], new double[n], new double[n]);
         for (int i = 0; i < n; i++) {
             double t = least + i * SCAN;
             double[] all = new double[truth.trims()];
             Arrays.fill(all, t);
-            RunningEngine.Settled s = truth.settled(all);
+            WhenSettled.State s = new WhenSettled(truth).at(all);
             scan.turns()[i] = t;
             scan.rpm()[i] = s.rpm();
             scan.vacuum()[i] = s.vacuumPa();
@@ -174,7 +171,7 @@ public final class IdleExam {
 
     private void guided(long seed, School school, BuildSheet sheet, double start, double least, Scan scan,
             String text) {
-        Random hand = new Random(seed * 13 + school.ordinal());
+        SlippingHand hand = new SlippingHand(new Random(seed * 13 + school.ordinal()), tally);
         RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
         turnAll(e, start);
         double shown = Overlap.shownAtIdle(AIM_PHI, sheet.engine().cam());
@@ -194,9 +191,8 @@ public final class IdleExam {
             double was = actual;
             double stopWas = e.stop(0);
             boolean takesBack = g.takesBack();
-            double chance = hand.nextDouble();
-            boolean slipped = false;
-            double off = hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0;
+            SlippingHand.Turn turn = hand.turn(m.by());
+            boolean slipped = turn.slipped() && m.kind() == IdleGuide.Kind.SCREWS && !takesBack;
             if (takesBack) {
                 // Put back whichever way it had gone.
                 moves++;
@@ -205,18 +201,7 @@ public final class IdleExam {
                 turnAll(e, actual);
             } else if (m.kind() == IdleGuide.Kind.SCREWS) {
                 moves++;
-                if (chance < 0.06 && Math.abs(m.by()) > 0.06) {
-                    actual -= m.by();
-                    slipped = true;
-                } else if (chance < 0.12 && Math.abs(m.by()) > 0.06) {
-                    e.stop(0, e.stop(0) + m.by());
-                    slipped = true;
-                } else {
-                    actual += m.by() + off;
-                }
-                // A screw that is turned in further than its seat stays there.
-                actual = Math.max(least, actual);
-                turnAll(e, actual);
+                actual = turned(e, actual, turn, least);
             } else if (m.kind() == IdleGuide.Kind.STOP) {
                 e.stopBy(m.by());
             }
@@ -231,7 +216,7 @@ public final class IdleExam {
             actualBefore = was;
             stopBefore = stopWas;
             if (m.kind() == IdleGuide.Kind.SCREWS && !takesBack) {
-                count(slipped, told || (slipped && died));
+                tally.count(slipped, told || (slipped && died));
                 if (!told && !died) {
                     untold.put(g.readings().size() - 1, slipped);
                 }
@@ -251,7 +236,9 @@ public final class IdleExam {
         for (int i : g.otherWay()) {
             Boolean wrong = untold.get(i);
             later += Boolean.TRUE.equals(wrong) ? 1 : 0;
-            alarms += Boolean.FALSE.equals(wrong) ? 1 : 0;
+            if (Boolean.FALSE.equals(wrong)) {
+                tally.doubtedLater();
+            }
         }
         double optimum = scan.optimum(school);
         double[] fixed = fixed(seed, school, sheet, start, least);
@@ -259,16 +246,21 @@ public final class IdleExam {
                 - scan.lambdaAt(optimum), fixed[0] - optimum, scan.lambdaAt(fixed[0]) - scan.lambdaAt(optimum)));
     }
 
-    private void count(boolean slipped, boolean told) {
-        slips += slipped ? 1 : 0;
-        seen += slipped && told ? 1 : 0;
-        plain += slipped ? 0 : 1;
-        alarms += !slipped && told ? 1 : 0;
+    /** Turns all screws, or the stop screw by mistake; {@return where the screws stand then} */
+    private static double turned(RunningEngine e, double actual, SlippingHand.Turn turn, double least) {
+        if (turn.deed() == SlippingHand.Deed.ELSEWHERE) {
+            e.stop(0, e.stop(0) + turn.by());
+            return actual;
+        }
+        // A screw that is turned in further than its seat stays there.
+        double to = Math.max(least, actual + turn.by());
+        turnAll(e, to);
+        return to;
     }
 
     /** Richer by quarters until it has dropped, then leaner by quarters until it has dropped, then to the place. */
     private double[] fixed(long seed, School school, BuildSheet sheet, double start, double least) {
-        Random hand = new Random(seed * 17 + school.ordinal());
+        SlippingHand hand = new SlippingHand(new Random(seed * 17 + school.ordinal()), new SlippingHand.Tally());
         RunningEngine e = new RunningEngine(sheet, seed, seed * 5 + school.ordinal());
         List<double[]> seenThere = new ArrayList<>();
         double at = start;
@@ -289,16 +281,7 @@ public final class IdleExam {
                     break;
                 }
                 at += 0.25 * way;
-                double chance = hand.nextDouble();
-                if (chance < 0.06) {
-                    actual -= 0.25 * way;
-                } else if (chance < 0.12) {
-                    e.stop(0, e.stop(0) + 0.25 * way);
-                } else {
-                    actual += 0.25 * way + (hand.nextInt(5) == 0 ? (hand.nextBoolean() ? 1 : -1) / 16.0 : 0.0);
-                }
-                actual = Math.max(least, actual);
-                turnAll(e, actual);
+                actual = turned(e, actual, hand.turn(0.25 * way), least);
                 moves++;
             }
         }
@@ -360,7 +343,8 @@ public final class IdleExam {
                 "%n%d of %d engines ran at no screw at all and were left out. Moves the wrong way or at the wrong "
                 + "screw recognised: %d of %d at once, %d more by what was read later; right ones doubted: "
                 + "%d of %d.%n%nNot there:%n%n| seed | school | engine | moves | turns off | lambda off "
-                + "|%n|---|---|---|---|---|---|%n", dead, engines, seen, slips, later, alarms, plain));
+                + "|%n|---|---|---|---|---|---|%n", dead, engines, tally.told(), tally.slips(), later,
+                tally.alarms(), tally.plain()));
         rows.stream().filter(r -> !r.there()).forEach(r -> out.append(String.format(Locale.ROOT,
                 "| %d | %s | %s | %d | %.3f | %.3f |%n", r.seed(), r.school().key(), r.engine(), r.moves(),
                 r.turnsOff(), r.lambdaOff())));

@@ -8,6 +8,7 @@ import java.util.function.BooleanSupplier;
 import nariz.idle.ThrottleBalance;
 import nariz.sim.BalanceUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 
 /**
  * How several carburetors were balanced on a practice engine, against what the guide makes of the same engine.
@@ -79,7 +80,7 @@ public record BalanceDebrief(double found, double idle, double fast, double spee
         left.linked(true);
         double idle = WatchedBalance.worst(left, ThrottleBalance.Stage.LINKS_ON);
         double fast = WatchedBalance.worst(left, ThrottleBalance.Stage.FAST);
-        double rpm = left.settled(left.allTurns().stream().mapToDouble(t -> t).toArray()).rpm();
+        double rpm = new WhenSettled(left).now().rpm();
         double speedOff = rpm / e.sheet().engine().idleRpm() - 1.0;
         RunningEngine own = begun(e, hidden, seed);
         int guided = 0;

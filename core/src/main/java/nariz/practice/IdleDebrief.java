@@ -13,6 +13,7 @@ import nariz.idle.IdleReading;
 import nariz.idle.School;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 
 /**
  * How an idle was set on a practice engine, against the best there was and against what the guide makes of the same
@@ -104,20 +105,20 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
      */
     public static IdleDebrief of(RunningEngine e, PracticeUpset hidden, Task task, int moves,
             BooleanSupplier cancelled) {
-        ToDoubleFunction<RunningEngine.Settled> worth = worth(task);
+        ToDoubleFunction<WhenSettled.State> worth = worth(task);
         RunningEngine sound = new RunningEngine(e.sheet(), task.seed(), 0);
         stopped(sound, e);
         double[] left = e.allTurns().stream().mapToDouble(t -> t).toArray();
         double[] best = best(sound, left, worth, cancelled);
-        double top = worth.applyAsDouble(sound.settled(best));
-        double lost = lost(task, top, worth.applyAsDouble(e.settled(left)));
+        double top = worth.applyAsDouble(new WhenSettled(sound).at(best));
+        double lost = lost(task, top, worth.applyAsDouble(new WhenSettled(e).at(left)));
         RunningEngine own = new RunningEngine(e.sheet(), task.seed(), task.seed());
         int guided = guided(own, task, hidden, cancelled);
         double[] theirs = own.allTurns().stream().mapToDouble(t -> t).toArray();
         // Plates that stand further open leave less vacuum, whatever the screws: like is set beside like.
         stopped(sound, own);
-        double guideTop = worth.applyAsDouble(sound.settled(best));
-        double guideLost = lost(task, guideTop, worth.applyAsDouble(own.settled(theirs)));
+        double guideTop = worth.applyAsDouble(new WhenSettled(sound).at(best));
+        double guideLost = lost(task, guideTop, worth.applyAsDouble(new WhenSettled(own).at(theirs)));
         double odd = hidden.screw() < 0 ? 0.0 : odd(left, hidden.screw()) - odd(best, hidden.screw());
         boolean cured = hidden.cured(e);
         // On top of a leak or a wrong part no finish holds.
@@ -150,11 +151,11 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     }
 
     /** What a school goes by, the more the better; the middle between two losses lies close to the most vacuum. */
-    private static ToDoubleFunction<RunningEngine.Settled> worth(Task t) {
+    private static ToDoubleFunction<WhenSettled.State> worth(Task t) {
         return switch (t.school()) {
-            case HIGHEST_SPEED -> RunningEngine.Settled::rpm;
+            case HIGHEST_SPEED -> WhenSettled.State::rpm;
             case MIXTURE -> s -> -Math.abs(s.lambda() - 1.0 / t.aimPhi());
-            default -> RunningEngine.Settled::vacuumPa;
+            default -> WhenSettled.State::vacuumPa;
         };
     }
 
@@ -170,7 +171,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     }
 
     /** All together, then each by itself, twice. */
-    private static double[] best(RunningEngine e, double[] from, ToDoubleFunction<RunningEngine.Settled> worth,
+    private static double[] best(RunningEngine e, double[] from, ToDoubleFunction<WhenSettled.State> worth,
             BooleanSupplier cancelled) {
         double[] at = from.clone();
         Arrays.fill(at, Arrays.stream(from).average().orElse(0.0));
@@ -181,14 +182,14 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         return at;
     }
 
-    private static void all(RunningEngine e, double[] at, ToDoubleFunction<RunningEngine.Settled> worth,
+    private static void all(RunningEngine e, double[] at, ToDoubleFunction<WhenSettled.State> worth,
             BooleanSupplier cancelled) {
         double most = Double.NEGATIVE_INFINITY;
         double shift = 0.0;
         for (double by = -2 * REACH; by <= 2 * REACH; by += STEP) {
             check(cancelled);
             double d = by;
-            double w = worth.applyAsDouble(e.settled(Arrays.stream(at).map(t -> t + d).toArray()));
+            double w = worth.applyAsDouble(new WhenSettled(e).at(Arrays.stream(at).map(t -> t + d).toArray()));
             if (w > most) {
                 most = w;
                 shift = by;
@@ -199,15 +200,15 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         }
     }
 
-    private static void one(RunningEngine e, double[] at, int screw, ToDoubleFunction<RunningEngine.Settled> worth,
+    private static void one(RunningEngine e, double[] at, int screw, ToDoubleFunction<WhenSettled.State> worth,
             BooleanSupplier cancelled) {
-        double most = worth.applyAsDouble(e.settled(at));
+        double most = worth.applyAsDouble(new WhenSettled(e).at(at));
         double from = at[screw];
         double best = from;
         for (double by = -0.25; by <= 0.25; by += STEP) {
             check(cancelled);
             at[screw] = from + by;
-            double w = worth.applyAsDouble(e.settled(at));
+            double w = worth.applyAsDouble(new WhenSettled(e).at(at));
             if (w > most) {
                 most = w;
                 best = from + by;

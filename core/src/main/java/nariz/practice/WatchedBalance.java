@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.Random;
 import nariz.idle.ThrottleBalance;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 
 /**
  * A person with a flow meter at a practice engine: holds it on one mouth after the other and reads it, as fast as that
@@ -137,7 +138,7 @@ public final class WatchedBalance {
      * @return share of what it should pass; 1 where the engine dies
      */
     public static double worst(RunningEngine e, ThrottleBalance.Stage s) {
-        double[] flow = e.settledFlows(s == ThrottleBalance.Stage.FAST ? FAST_RPM : 0.0);
+        double[] flow = new WhenSettled(e).flows(s == ThrottleBalance.Stage.FAST ? FAST_RPM : 0.0);
         double mean = Arrays.stream(flow).average().orElse(0.0);
         double reference = s == ThrottleBalance.Stage.LINKS_OFF ? mean : flow[0];
         return reference <= 0.0 ? 1.0 : Arrays.stream(flow).map(x -> Math.abs(x / reference - 1.0)).max().orElse(0.0);

@@ -19,9 +19,6 @@ public record BalanceUpset(double[] stops, double[] links) {
     private static final double RUNS = 0.75;
     private static final int TIMES = 12;
     private static final double LIVES_S = 120.0;
-    /** How far from the sheet's screws it is looked for what an engine runs on, turns. */
-    private static final double LEANER = 2.5;
-    private static final double RICHER = 4.0;
 
     /** Copies the turns. */
     public BalanceUpset {
@@ -48,37 +45,12 @@ public record BalanceUpset(double[] stops, double[] links) {
             BalanceUpset u = new BalanceUpset(stops, links);
             RunningEngine twin = e.copy();
             u.done(twin);
-            if (twin.settled(e.allTurns().stream().mapToDouble(t -> t).toArray()).rpm() > RUNS * e.sheet().engine()
-                    .idleRpm() && twin.keepsRunning(LIVES_S)) {
+            WhenSettled then = new WhenSettled(twin);
+            if (then.now().rpm() > RUNS * e.sheet().engine().idleRpm() && then.keepsRunning(LIVES_S)) {
                 return u;
             }
         }
         return new BalanceUpset(new double[n], new double[n]);
-    }
-
-    /**
-     * Where an engine runs fastest, all screws alike, to a quarter of a turn: a made-up engine need not run at all on
-     * the screws of its sheet.
-     *
-     * @param e engine
-     * @return turns
-     */
-    public static double fastestAt(RunningEngine e) {
-        double sheetTurns = e.turns(0);
-        double best = sheetTurns;
-        double most = 0.0;
-        for (double t = sheetTurns - LEANER; t <= sheetTurns + RICHER; t += 0.25) {
-            if (t >= 0.0 || e.trim().isFromDatum()) {
-                double[] all = new double[e.trims()];
-                Arrays.fill(all, t);
-                double rpm = e.settled(all).rpm();
-                if (rpm > most) {
-                    most = rpm;
-                    best = t;
-                }
-            }
-        }
-        return best;
     }
 
     /** {@return whether anything is moved} */

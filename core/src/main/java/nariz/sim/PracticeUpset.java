@@ -72,8 +72,8 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
 
     /** Settled speed over the idle on the sheet; half of it where the engine dies all the same. */
     private static double speed(RunningEngine e) {
-        double share = e.settled(turns(e)).rpm() / e.sheet().engine().idleRpm();
-        return e.keepsRunning(LIVES_S) ? share : 0.5 * share;
+        double share = new WhenSettled(e).at(turns(e)).rpm() / e.sheet().engine().idleRpm();
+        return new WhenSettled(e).keepsRunning(LIVES_S) ? share : 0.5 * share;
     }
 
     private static double[] turns(RunningEngine e) {

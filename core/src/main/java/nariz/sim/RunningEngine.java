@@ -24,14 +24,13 @@ import org.jspecify.annotations.NullUnmarked;
  *
  * <p>Speed: tau/N0 dN/dt = sum over cylinders of share eta(lambda) m/m0 - (0.86 + 0.14 N/N0) - load, m the charge of a
  * cycle, N0 and m0 those of the idle on the sheet, tau {@value #INERTIA_S} s (Heywood 1988, sections 5.8 and 13.2: at
- * idle all work goes into friction and pumping). eta falls off either side of the mixture of most torque, and beyond
- * the lean limit cylinders miss (section 9.4.3). Manifold pressure, walls, exhaust and sensor as in
- * {@link EngineSimulator}. Fuel: the carburetor's equations with coefficients, levels and tilts of its own, each
- * carburetor at the opening of its own plates; plenums share a third of their mixture, runners none. Deterministic for
- * a seed. Calls may come from any thread.
+ * idle all work goes into friction and pumping); eta is {@link TorqueOfMixture}. Manifold pressure, walls, exhaust and
+ * sensor ({@link ExhaustColumn}) as in {@link EngineSimulator}. Fuel: the carburetor's equations with coefficients,
+ * levels and tilts of its own, each carburetor at the opening of its own plates; plenums share a third of their
+ * mixture, runners none. Deterministic for a seed. Calls may come from any thread.
  *
- * <p>In one piece because throttle, air, fuel, torque, exhaust and gauges are steps of one integration over the same
- * states.
+ * <p>In one piece because throttle, air, fuel and speed are steps of one integration over the same states, and what a
+ * hand can do moves those.
  */
 // Channels of time are set up by themselves before they are read.
 @NullUnmarked
@@ -39,16 +38,11 @@ public final class RunningEngine {
     /** Step of the integration, s. */
     public static final double STEP_S = 0.01;
     private static final double INERTIA_S = 0.45;
-    private static final double BEST_TORQUE = 0.90;
-    private static final double RICH_FALL = 1.2;
-    private static final double LEAN_FALL = 2.4;
-    private static final double MISS_WIDTH = 0.03;
     /** Share of a common plenum's mixture that is everybody's. */
     private static final double SHARED = 0.35;
     private static final double FILM_S = 0.8;
     private static final double SLOW_SHARE = 0.2;
     private static final double SLOW_S = 5.0;
-    private static final double EXHAUST_K = 700;
     /** What a turn of a stop screw opens, rad. */
     private static final double STOP_RAD = 1.6 * Units.DEG;
     private static final double STALLS = 0.42;
@@ -59,7 +53,6 @@ public final class RunningEngine {
     private static final double LEAST_AREA_M2 = 1e-8;
     private static final double GAUGE_LOW = 10.0 / Units.PETROL_GAUGE_STOICH;
     private static final double GAUGE_HIGH = 20.0 / Units.PETROL_GAUGE_STOICH;
-    private static final int COLUMN = 1024;
     /** Drag of an automatic in gear, as a share of the torque at idle. */
     private static final double IN_GEAR = 0.10;
     private static final double WARMS_S = 240;
@@ -80,7 +73,7 @@ public final class RunningEngine {
     private final double cycleKg0;
     private final double idleRad;
     private final double idleAir;
-    private final double lambdaLimit;
+    private final TorqueOfMixture torque;
     private final int carburetors;
     private final int perCarburetor;
     private final boolean runners;
@@ -116,10 +109,8 @@ public final class RunningEngine {
     private final double[] fast;
     private final double[] slow;
     private final double[] carbAir;
-    private final double[] gas = new double[2 * COLUMN];
-    private int gasAt;
     private double vacuumRead;
-    private final double[] sensed = {1.0, 1.0};
+    private final ExhaustColumn exhaust;
 
     /**
      * What the instruments show.
@@ -159,12 +150,7 @@ public final class RunningEngine {
         int screws = family.idleTrims(c);
         perCarburetor = screws / carburetors;
         runners = screws == fitted.engine().cylinders() && screws > 2;
-        lambdaLimit = switch (fitted.engine().cam()) {
-            case MILD -> 1.26;
-            case MEDIUM -> 1.21;
-            case BIG -> 1.15;
-            case WILD -> 1.10;
-        };
+        torque = TorqueOfMixture.of(fitted.engine().cam());
         trims = new double[screws];
         List<Double> each = trim.each(c, Stage.PRIMARY);
         for (int i = 0; i < screws; i++) {
@@ -189,7 +175,7 @@ public final class RunningEngine {
         cycleKg0 = idleAir * 120.0 / idleRpm;
         idleRad = m.angleFor(idleAir, ambientPa - manifold);
         vacuumRead = ambientPa - manifold;
-        Arrays.fill(gas, 1.0);
+        exhaust = new ExhaustColumn(quirks, idleAir, ambientPa);
         wet();
     }
 
@@ -490,7 +476,7 @@ public final class RunningEngine {
         breathe(areas);
         double drawn = air(Math.max(rpm, 50.0), manifold);
         double throughPlates = Math.max(0.02 * drawn, drawn - leaked(manifold));
-        double torque = 0.0;
+        double pull = 0.0;
         double[] phi = new double[trims.length];
         for (int j = 0; j < carburetors; j++) {
             carbAir[j] = throughPlates * area[j] / areas;
@@ -507,9 +493,9 @@ public final class RunningEngine {
         double[] lambda = new double[trims.length];
         for (int i = 0; i < trims.length; i++) {
             lambda[i] = 1.0 / Math.max(0.2, shared * mean + (1 - shared) * phi[i]);
-            torque += torque(lambda[i]) / trims.length;
+            pull += torque.share(lambda[i]) / trims.length;
         }
-        turnOver(torque, drawn * 120.0 / Math.max(rpm, 50.0) / cycleKg0);
+        turnOver(pull, drawn * 120.0 / Math.max(rpm, 50.0) / cycleKg0);
         banks(lambda, drawn);
     }
 
@@ -541,21 +527,10 @@ public final class RunningEngine {
         return flow.total() * hiddenRich[screw];
     }
 
-    /** Share of the torque that a mixture gives, cylinders that miss left out. */
-    private double torque(double lambda) {
-        double d = lambda - BEST_TORQUE;
-        double eta = 1.0 - (d < 0 ? RICH_FALL : LEAN_FALL) * d * d - (lambda < 0.68 ? 2.5 * (0.68 - lambda) : 0.0);
-        return Math.max(0.0, eta) * (1.0 - misses(lambda));
-    }
-
-    private double misses(double lambda) {
-        return 1.0 / (1.0 + Math.exp((lambdaLimit - lambda) / MISS_WIDTH));
-    }
-
-    private void turnOver(double torque, double charge) {
+    private void turnOver(double pull, double charge) {
         hunting += -hunting * STEP_S / 0.5 + Math.sqrt(STEP_S) * gaussian() * quirks.lope * 2.2;
         double load = 0.86 + 0.14 * rpm / idleRpm + (gear ? IN_GEAR : 0.0);
-        rpm += idleRpm * STEP_S / INERTIA_S * (torque * (1 + hunting) * charge - load);
+        rpm += idleRpm * STEP_S / INERTIA_S * (pull * (1 + hunting) * charge - load);
         rpm = Math.clamp(rpm, 0.0, 1.05 * sheet.engine().redlineRpm());
         if (rpm < STALLS * idleRpm) {
             stalled = true;
@@ -568,7 +543,7 @@ public final class RunningEngine {
         int[] n = new int[2];
         for (int i = 0; i < lambda.length; i++) {
             int bank = lambda.length == 1 ? 0 : i % 2;
-            double odd = !noiseless && random.nextDouble() < misses(lambda[i]) ? 0.35 : 0.0;
+            double odd = !noiseless && random.nextDouble() < torque.misses(lambda[i]) ? 0.35 : 0.0;
             sum[bank] += lambda[i] + odd;
             n[bank]++;
         }
@@ -578,16 +553,7 @@ public final class RunningEngine {
     }
 
     private void sense(double one, double two, double drawn) {
-        gasAt = (gasAt + 1) % COLUMN;
-        gas[gasAt] = one;
-        gas[COLUMN + gasAt] = two;
-        double delay = rpm < 100 ? 2.0 : 1.2 * 120.0 / rpm + quirks.exhaustM3 * ambientPa / (287.0 * EXHAUST_K
-                * Math.max(drawn, 1e-5));
-        int at = Math.floorMod(gasAt - (int) Math.min(COLUMN - 2, delay / STEP_S), COLUMN);
-        double lean = 1.0 + quirks.readsLeanAtIdle * Math.pow(Math.min(1.0, idleAir / Math.max(drawn, 1e-5)), 2);
-        for (int b = 0; b < 2; b++) {
-            sensed[b] += (gas[b * COLUMN + at] * lean - sensed[b]) * STEP_S / quirks.sensorLagS;
-        }
+        exhaust.pass(one, two, drawn, rpm);
         vacuumRead += (ambientPa - manifold - vacuumRead) * STEP_S / 0.05;
     }
 
@@ -596,11 +562,26 @@ public final class RunningEngine {
         return timeS;
     }
 
+    /** {@return manifold vacuum without a gauge, Pa} */
+    synchronized double vacuumPa() {
+        return ambientPa - manifold;
+    }
+
+    /** {@return speed without a gauge, rpm} */
+    synchronized double speed() {
+        return rpm;
+    }
+
+    /** {@return what the barrels give in the mean, phi without the slow part of the walls} */
+    synchronized double meanPhi() {
+        return Arrays.stream(fast).average().orElse(1.0);
+    }
+
     /** {@return what the instruments show now} */
     public synchronized Reading read() {
         double pulses = runners ? 900 : 120;
         return new Reading(timeS, Math.max(0.0, Math.rint((rpm + (stalled ? 0 : 5 * gaussian())) / 5) * 5),
-                vacuumRead + pulses * gaussian(), gauge(sensed[0]), gauge(sensed[1]), throttle,
+                vacuumRead + pulses * gaussian(), gauge(exhaust.sensed(0)), gauge(exhaust.sensed(1)), throttle,
                 coolantK + 0.1 * gaussian());
     }
 
@@ -618,93 +599,19 @@ public final class RunningEngine {
         return 3600.0 * carbAir[carburetor] / perCarburetor;
     }
 
-    /**
-     * What every carburetor passes when all has settled at the present stops and links, without meter or noise: the
-     * truth behind a balance.
-     *
-     * @param speed speed somebody holds, rpm; 0 for the idle
-     * @return kg/h of each; nought where it dies
-     */
-    public double[] settledFlows(double speed) {
-        RunningEngine twin = twin(turnsNow(), true);
-        twin.hold(speed);
-        twin.run(speed > 0.0 ? 2.0 * SETTLES_S : SETTLES_S);
-        return Arrays.stream(twin.carbAir).map(x -> twin.stalled ? 0.0 : 3600.0 * x / perCarburetor).toArray();
-    }
-
-    /** {@return mixture burnt when all has settled at the present screws and stops, mean over the barrels; no noise} */
-    public double settledLambda() {
-        return settled(turnsNow()).lambda();
-    }
-
-    /**
-     * What it would settle at.
-     *
-     * @param rpm speed
-     * @param vacuumPa vacuum, Pa
-     * @param lambda mean over the barrels
-     */
-    public record Settled(double rpm, double vacuumPa, double lambda) {
-    }
-
-    /**
-     * What it would settle at with other screws and the stops as they are, without noise: the truth behind a practice.
-     *
-     * @param turns of every screw
-     * @return speed, vacuum and mixture; nought where it dies
-     */
-    public Settled settled(double[] turns) {
-        return settled(twin(turns, true), SETTLES_S);
-    }
-
-    /**
-     * What it would settle at where somebody holds a speed, screws and stops as they are, without noise.
-     *
-     * @param speed rpm
-     * @return speed, vacuum and mixture; nought where it dies
-     */
-    public Settled settledAt(double speed) {
-        RunningEngine twin = twin(turnsNow(), true);
-        twin.hold(speed);
-        return settled(twin, 2.0 * SETTLES_S);
-    }
-
-    private static Settled settled(RunningEngine twin, double seconds) {
-        // The engine itself goes on meanwhile.
-        twin.run(seconds);
-        double sumRpm = 0.0;
-        double sumPa = 0.0;
-        double sumPhi = 0.0;
-        int n = 100;
-        for (int i = 0; i < n; i++) {
-            twin.step();
-            sumRpm += twin.rpm;
-            sumPa += twin.ambientPa - twin.manifold;
-            sumPhi += Arrays.stream(twin.fast).average().orElse(1.0);
-        }
-        return twin.stalled ? new Settled(0, 0, 2.0) : new Settled(sumRpm / n, sumPa / n, n / sumPhi);
-    }
-
-    /**
-     * Whether it keeps running with what is fitted and set now, chance included, which takes some engines that would
-     * settle. The engine itself goes on meanwhile.
-     *
-     * @param seconds for how long
-     * @return whether it did not die
-     */
-    public boolean keepsRunning(double seconds) {
-        RunningEngine twin = twin(turnsNow(), false);
-        twin.run(seconds);
-        return !twin.stalled;
-    }
-
     /** {@return the same engine as it is set now, idling, with chance of its own} */
     public RunningEngine copy() {
         return twin(turnsNow(), false);
     }
 
-    /** The same engine, idling with other screws. */
-    private synchronized RunningEngine twin(double[] turns, boolean withoutChance) {
+    /**
+     * The same engine, idling with other screws.
+     *
+     * @param turns of every screw
+     * @param withoutChance whether noise, lope and misses are left out
+     * @return one that runs by itself
+     */
+    synchronized RunningEngine twin(double[] turns, boolean withoutChance) {
         RunningEngine twin = new RunningEngine(sheet, quirksSeed, 0);
         twin.noiseless = withoutChance;
         twin.fit(fitted);
@@ -718,7 +625,8 @@ public final class RunningEngine {
         return twin;
     }
 
-    private synchronized double[] turnsNow() {
+    /** {@return where every screw stands; a copy} */
+    synchronized double[] turnsNow() {
         return trims.clone();
     }
 

@@ -12,6 +12,7 @@ import nariz.exam.IdleExam;
 import nariz.practice.WatchedIdle;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 import nariz.text.Wording;
 import org.testng.annotations.Test;
 
@@ -58,7 +59,7 @@ public class IdleGuideTest {
         IdleGuide g = guide(School.MIXTURE, 1 / 0.95);
         followed(g, e, true);
         assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
-        assertThat(e.settledLambda()).isCloseTo(0.95, within(0.03));
+        assertThat(new WhenSettled(e).now().lambda()).isCloseTo(0.95, within(0.03));
         assertThat(g.moves().size()).isLessThan(9);
     }
 
@@ -72,13 +73,13 @@ public class IdleGuideTest {
         for (double t = 1; t < 4.5; t += 1.0 / 16) {
             double[] all = new double[e.trims()];
             Arrays.fill(all, t);
-            double v = e.settled(all).vacuumPa();
+            double v = new WhenSettled(e).at(all).vacuumPa();
             best = v > most ? t : best;
             most = Math.max(most, v);
         }
         double[] here = new double[e.trims()];
         Arrays.fill(here, at);
-        assertThat(e.settled(here).vacuumPa()).isGreaterThan(0.99 * most);
+        assertThat(new WhenSettled(e).at(here).vacuumPa()).isGreaterThan(0.99 * most);
         assertThat(at).isCloseTo(best, within(0.5));
     }
 
@@ -361,7 +362,7 @@ public class IdleGuideTest {
         g.next();
         // Leaner by far than asked: near where it dies.
         double lean = e.turns(0);
-        while (e.settled(all(e, lean)).rpm() > 0.80 * four.engine().idleRpm()) {
+        while (new WhenSettled(e).at(all(e, lean)).rpm() > 0.80 * four.engine().idleRpm()) {
             lean -= 0.0625;
         }
         turnAll(e, lean);

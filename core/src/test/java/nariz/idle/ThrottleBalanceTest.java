@@ -9,6 +9,7 @@ import java.util.Random;
 import nariz.exam.BalanceExam;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 import nariz.text.Wording;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
@@ -255,14 +256,14 @@ public class ThrottleBalanceTest {
         e.meter(1, 0.15);
         e.run(10);
         assertThat(mean(e)).isLessThan(before - 5);
-        double[] free = e.settledFlows(0.0);
+        double[] free = new WhenSettled(e).flows(0.0);
         assertThat(e.draft(1)).isLessThan(0.97 * free[1]);
         // The links undone, a pull at the pedal opens the first alone.
         e.meter(-1, 0.0);
         e.link(2, 0.5);
-        double linked = e.settledFlows(0.0)[2];
+        double linked = new WhenSettled(e).flows(0.0)[2];
         e.linked(false);
-        assertThat(e.settledFlows(0.0)[2]).isLessThan(linked);
+        assertThat(new WhenSettled(e).flows(0.0)[2]).isLessThan(linked);
     }
 
     private static double mean(RunningEngine e) {

@@ -11,6 +11,7 @@ import nariz.idle.School;
 import nariz.sim.Demo;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 import org.testng.annotations.Test;
 
 public class IdleDebriefTest {
@@ -73,19 +74,19 @@ public class IdleDebriefTest {
     @Test
     public void theWrongFeedIsHiddenAndFittingTheRightOneCuresIt() {
         RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 4, 4);
-        double before = e.settled(e.allTurns().stream().mapToDouble(t -> t).toArray()).lambda();
+        double before = new WhenSettled(e).now().lambda();
         PracticeUpset u = PracticeUpset.of(e, 4, 4);
         Ladder feed = PracticeUpset.feed(e).orElseThrow();
         assertThat(u.part()).isPresent();
         assertThat(u.screw()).isEqualTo(-1);
         assertThat(u.cured(e)).isFalse();
         double[] as = e.allTurns().stream().mapToDouble(t -> t - u.all()).toArray();
-        assertThat(Math.abs(e.settled(as).lambda() - before)).isGreaterThan(0.02);
+        assertThat(Math.abs(new WhenSettled(e).at(as).lambda() - before)).isGreaterThan(0.02);
         IdleDebrief wrong = of(e, u, 4, 6);
         assertThat(wrong.lesson()).isEqualTo(IdleDebrief.Lesson.PART);
         e.fit(feed.part().fit(e.fitted(), feed.stage(), u.part().get().from()));
         assertThat(u.cured(e)).isTrue();
-        assertThat(e.settled(as).lambda()).isEqualTo(before);
+        assertThat(new WhenSettled(e).at(as).lambda()).isEqualTo(before);
         assertThat(of(e, u, 4, 6).cured()).isTrue();
         // A family without an idle feed hides what the level below does.
         assertThat(PracticeUpset.of(new RunningEngine(Demo.SMALL_FOUR.sheet(), 4, 4), 4, 4).part()).isEmpty();
@@ -145,7 +146,7 @@ public class IdleDebriefTest {
         assertThat(e.timeS()).isZero();
         e.run(1.0);
         same.run(1.0);
-        double settled = e.settledLambda();
+        double settled = new WhenSettled(e).now().lambda();
         assertThat(e.read().lambda()).isCloseTo(settled, within(0.05));
         assertThat(same.read().lambda()).isLessThan(settled - 0.1);
     }

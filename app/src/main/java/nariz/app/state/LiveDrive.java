@@ -42,6 +42,7 @@ import nariz.sim.Demo;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
+import nariz.sim.WhenSettled;
 import nariz.workbook.Recordings;
 import org.jspecify.annotations.Nullable;
 
@@ -276,7 +277,7 @@ public final class LiveDrive implements AutoCloseable {
         run(demo, seed, () -> {
             RunningEngine e = new RunningEngine(demo.sheet(), seed, seed);
             // Its mixture is right as it is found.
-            e.turnBy(-1, BalanceUpset.fastestAt(e) - e.turns(0));
+            e.turnBy(-1, new WhenSettled(e).fastestAt() - e.turns(0));
             BalanceUpset u = BalanceUpset.of(e, new Random(seed * 211 + 5));
             u.done(e);
             return new Stand(e, PracticeUpset.NONE, new BalanceWork.Begun(u, seed));

@@ -13,6 +13,7 @@ import nariz.idle.School;
 import nariz.practice.IdleDebrief;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.WhenSettled;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -150,7 +151,7 @@ public final class PracticeHand {
                 : "idle-work.hid-all", u.all(), u.screw() + 1, u.by()));
         boolean mixture = school == School.MIXTURE;
         double scale = mixture ? 1.0 : 100.0;
-        RunningEngine.Settled left = e.settled(d.left().stream().mapToDouble(t -> t).toArray());
+        WhenSettled.State left = new WhenSettled(e).at(d.left().stream().mapToDouble(t -> t).toArray());
         String lesson = switch (d.lesson()) {
             case SCREW -> say("practice.lesson-screw", u.screw() + 1, d.oddTurns());
             case PART -> u.part().map(p -> say("practice.lesson-part", p.part().named(Stage.PRIMARY), size(p, p.to()),

@@ -26,6 +26,7 @@ import nariz.sim.Demo;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
 import nariz.sim.StandInDevice;
+import nariz.sim.WhenSettled;
 import nariz.testing.PseudoTerminal;
 import nariz.units.Shown;
 import nariz.workbook.Workbook;
@@ -71,10 +72,10 @@ public class LiveJourneyTest extends LiveWindow {
         // What it ended on is near what was best.
         var e = session.live().engineProperty().get();
         double[] here = e.allTurns().stream().mapToDouble(t -> t).toArray();
-        double left = e.settled(here).vacuumPa();
+        double left = new WhenSettled(e).at(here).vacuumPa();
         for (double by : new double[] {-0.25, 0.25}) {
             double[] other = e.allTurns().stream().mapToDouble(t -> t + by).toArray();
-            assertThat(left).isGreaterThan(0.985 * e.settled(other).vacuumPa());
+            assertThat(left).isGreaterThan(0.985 * new WhenSettled(e).at(other).vacuumPa());
         }
         hands.click("live-end");
         Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
