@@ -32,6 +32,10 @@ final class AdviceBuilder {
     /** What a change gains in further events is told from this on, lambda s. */
     private static final double LEAST_AREA = 0.01;
     private static final double MOSTLY = 0.5;
+    /** A change is predicted to this share of its size. */
+    private static final double EFFECT_SD = 0.2;
+    /** How far two drives read apart with nothing changed, share of lambda: roads, and a sensor that wanders. */
+    private static final double NEXT_DRIVE_SD = 0.005;
     private static final long SLACK_PERCENT = 15;
     private static final double BANKS_DIFFER = 0.03;
     /** An error that is not worth being named in a sentence. */
@@ -371,9 +375,9 @@ final class AdviceBuilder {
         for (RegimeError b : today) {
             for (RegimeError a : then) {
                 if (a.regime() == b.regime()) {
-                    // A change is predicted to about a fifth of its size; what is measured today stays known.
-                    double moved = 0.20 * (a.lambda() - b.lambda());
-                    double half = Estimate.Z90 * Math.hypot(a.sd() * a.lambda(), moved);
+                    // The next drive is read by the same sensor: what it is off by throughout stays as it is.
+                    double read = Math.hypot(a.sdForSensor(), NEXT_DRIVE_SD) * a.lambda();
+                    double half = Estimate.Z90 * Math.hypot(read, EFFECT_SD * (a.lambda() - b.lambda()));
                     out.add(new RegimePrediction(b, a, a.lambda() - half, a.lambda() + half));
                 }
             }

@@ -55,7 +55,6 @@ final class Decision {
     private static final int STARTS = 4;
     /** Trims that gain less than this share of the largest change wait for the next reading. */
     private static final double SMALL_SHARE = 0.15;
-    private static final double EARLY_SHARE = 0.5;
     /** Costs within this, and within this share of the gain, count as the same. */
     private static final double SAME = 0.03;
     private static final double SAME_SHARE = 0.04;
@@ -137,11 +136,7 @@ final class Decision {
         leaveSmall();
         nearest(nothing);
         trim();
-        double most = chosen.stream().mapToDouble(this::gain).max().orElse(0.0);
-        List<Part> parts = sheet.carburetor().family().parts();
-        // Order of work, but a circuit that is far off goes before an earlier one that is hardly off.
-        chosen.sort(Comparator.comparing((Step s) -> gain(s) < EARLY_SHARE * most)
-                .thenComparing(s -> s.ladder().stage()).thenComparingInt(s -> parts.indexOf(s.ladder().part())));
+        chosen = new ArrayList<>(new OrderOfWork(sheet, scorer, this::effect, this::gain).of(chosen));
         return chosen;
     }
 

@@ -14,9 +14,10 @@ import nariz.text.Message;
  * @param mean mean of lambda/target - 1; positive is lean
  * @param rms root mean square of the same
  * @param sd standard deviation of the mean error
+ * @param sdForSensor the same for this sensor's own scale: without what it is off by throughout
  */
 public record RegimeError(Regime regime, double dwellS, double target, double lambda, double mean, double rms,
-        double sd) {
+        double sd, double sdForSensor) {
     /** {@return error in words, for example "9 % rich"} */
     public Message words() {
         long percent = Math.round(Math.abs(mean) * 100);

@@ -224,7 +224,7 @@ final class Scorer {
             }
             mean /= w;
             out.add(new RegimeError(g, dwell[g.ordinal()], target / w, target / w * (1 + mean), mean,
-                    Math.sqrt(square / w), Math.hypot(SENSOR_SD, sd / w)));
+                    Math.sqrt(square / w), Math.hypot(SENSOR_SD, sd / w), sd / w));
         }
         return out;
     }

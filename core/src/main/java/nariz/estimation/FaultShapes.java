@@ -18,6 +18,8 @@ public final class FaultShapes {
     /** Cells from this share of the largest airflow on say what the drop does there. */
     private static final double TOP = 0.8;
     private static final double GRAVITY = 9.81;
+    /** How much of a cleaner's shape is that of a bowl and bleeds that feel nothing of its drop. */
+    private static final double OUTSIDE = 0.25;
 
     private FaultShapes() {
     }
@@ -68,7 +70,9 @@ public final class FaultShapes {
      * every jet, like a level higher by dp/(rho g); the power lies between a loaded element, nearly laminar, and its
      * housing, turbulent. Where the jets feed, whose own signal grows with m² too, that is about the same share at any
      * airflow; where the idle circuit feeds, next to nothing. How much of the drop the vents and bleeds of a carburetor
-     * share is on no sheet, so half of the shape is that and half rises in proportion to airflow.
+     * share is on no sheet, so a quarter of the shape is that and the rest rises in proportion to airflow. Four engines
+     * of an independent simulator with a loaded cleaner are richer in transfer by 0.2 to 0.5 of what they are at full
+     * load, at cruise by 0.35 to 0.8 and at moderate load by 0.5 to 1.1.
      *
      * @param sheet parts
      * @param cells where
@@ -80,7 +84,6 @@ public final class FaultShapes {
         DeliveryModel open = family.model(sheet);
         Delivery flow = open.newDelivery();
         double[] out = new double[cells.size()];
-        double largest = 1e-9;
         double top = 0.0;
         double atTop = 0.0;
         for (int i = 0; i < out.length; i++) {
@@ -90,15 +93,17 @@ public final class FaultShapes {
             double head = CLEANER_PA * cleaner(c.airKgPerS() / air) / (sheet.fuel().densityKgPerM3() * GRAVITY);
             family.model(sheet, head, family.standard()).evaluate(c.rpm(), c.vacuumPa(), c.thetaRad(), flow);
             out[i] = flow.total() / was - 1.0;
-            largest = Math.max(largest, out[i]);
             if (c.airKgPerS() > TOP * air) {
                 top += out[i];
                 atTop++;
             }
         }
-        double most = Math.max(PER_KPA, top / atTop);
+        double ofTop = Math.max(1e-6, top / atTop);
+        double most = Math.max(PER_KPA, ofTop);
         for (int i = 0; i < out.length; i++) {
-            out[i] = 0.5 * most * (out[i] / largest + cells.get(i).airKgPerS() / air);
+            // Where a jet's signal just lifts fuel to the mouth a drop seems to do many times what it does at the top.
+            out[i] = most * (OUTSIDE * Math.min(1.0, out[i] / ofTop) + (1.0 - OUTSIDE) * cells.get(i).airKgPerS()
+                    / air);
         }
         return out;
     }

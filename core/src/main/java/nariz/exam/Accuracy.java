@@ -68,8 +68,10 @@ public final class Accuracy {
                 .mapToInt(o -> o.circuitsIn).sum(), all.stream().mapToInt(o -> o.circuits).sum()));
         line.accept(cover("90 % intervals of today's mean lambda by regime", all.stream()
                 .mapToInt(o -> o.regimesIn).sum(), all.stream().mapToInt(o -> o.regimes).sum()));
-        line.accept(cover("90 % intervals of predicted lambda after a change", all.stream()
+        line.accept(cover("90 % intervals of predicted lambda after a change: truth, same running", all.stream()
                 .mapToInt(o -> o.effectsIn).sum(), all.stream().mapToInt(o -> o.effects).sum()));
+        line.accept(cover("... the next drive's reading", all.stream()
+                .mapToInt(o -> o.promisesIn).sum(), all.stream().mapToInt(o -> o.promises).sum()));
         StringBuilder by = new StringBuilder("| corrections by circuit | |");
         for (Circuit c : Families.all().getFirst().circuits()) {
             int in = all.stream().mapToInt(o -> o.byCircuit.getOrDefault(c, new int[2])[0]).sum();

@@ -61,6 +61,10 @@ final class Examination {
         int regimes;
         int effectsIn;
         int effects;
+        int promisesIn;
+        int promises;
+        /** Rounds whose predictions were held against the next drive. */
+        int kept;
         final Map<Circuit, int[]> byCircuit = new HashMap<>();
 
         Outcome(PracticeCase paper) {
@@ -100,6 +104,7 @@ final class Examination {
                 coverage(a, sheet);
             }
             outcome.answers.add(answer(a.advice()));
+            promises(a.advice());
             if (a.advice().verdict() == Verdict.CHECK_FIRST && checked.isEmpty()) {
                 outcome.checkFirst = true;
                 outcome.namedFault = named(a.advice());
@@ -121,11 +126,13 @@ final class Examination {
             previous = Previous.of(a.advice());
             outcome.rounds++;
             effects(a, Truth.of(a.observation(), drive, paper.seed(), paper.faults(), paper.stranger()).phi(sheet));
-            if (truth.tuned(sheet, paper.healthy())) {
-                break;
-            }
             drive = paper.drive(sheet, paper.seed() + 1000L * outcome.rounds);
             log = drive.log();
+            if (truth.tuned(sheet, paper.healthy())) {
+                promises(Analysis.of(Request.of(sheet, log, Strategy.BALANCED).withPrevious(previous), () -> false)
+                        .advice());
+                break;
+            }
         }
         outcome.tuned = truth.tuned(sheet, paper.healthy());
         // On the day of the drive the car may be within tolerance after all: then leaving it is the right answer.
@@ -246,6 +253,16 @@ final class Examination {
             outcome.effects++;
             outcome.effectsIn += is >= p.low() && is <= p.high() ? 1 : 0;
         }
+    }
+
+    /** What was predicted before a change against what the next drive reads, the first time that is read. */
+    private void promises(Advice a) {
+        if (outcome.kept == outcome.rounds) {
+            return;
+        }
+        outcome.kept = outcome.rounds;
+        outcome.promises += a.scored().size();
+        outcome.promisesIn += (int) a.scored().stream().filter(Previous.Scored::within).count();
     }
 
     private static double lambda(Analysis a, double[][] phi, Regime g) {

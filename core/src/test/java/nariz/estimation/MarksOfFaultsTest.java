@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -50,6 +51,23 @@ public class MarksOfFaultsTest {
         assertThat(Arrays.stream(two).max().orElseThrow()).isBetween(0.1, 0.35);
         assertThat(two[IntStream.range(0, two.length).filter(i -> cells.get(i).idle()).findFirst().orElseThrow()])
                 .isLessThan(0.03);
+    }
+
+    /** Where the jets just begin to feed a drop lifts many times the fuel: that is no measure of the top. */
+    @Test
+    public void airCleanersShapeRisesWithTheAirAndIsNowhereMoreThanAtTheTop() {
+        for (Demo demo : List.of(Demo.ESTATE, Demo.ROADSTER)) {
+            List<Cell> cells = Observation.of(demo.drive().log(), demo.sheet(), () -> false).cells();
+            double[] shape = FaultShapes.airCleaner(demo.sheet(), cells);
+            int top = IntStream.range(0, shape.length).boxed().max(Comparator.comparingDouble(i -> cells.get(i)
+                    .airKgPerS())).orElseThrow();
+            double most = cells.get(top).airKgPerS();
+            assertThat(shape[top]).isBetween(0.03, 0.08);
+            for (int i = 0; i < shape.length; i++) {
+                double air = cells.get(i).airKgPerS() / most;
+                assertThat(shape[i]).isBetween(0.7 * air * shape[top], (0.3 + 0.8 * air) * shape[top]);
+            }
+        }
     }
 
     /** On a sheet with small venturis the model takes more pressure than the engine shows to be lost. */
