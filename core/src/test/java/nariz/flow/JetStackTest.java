@@ -47,14 +47,6 @@ public class JetStackTest {
                 .belowM2(0.6e-3));
     }
 
-    /** Of two venturis, one in the other: engines of another simulator pass 0.71 of the venturi's area wide open. */
-    @Test
-    public void barrelWideOpenPassesSevenTenthsOfItsVenturi() {
-        DeliveryModel m = SHEET.carburetor().family().model(SHEET);
-        double venturis = SHEET.engine().cylinders() * Units.holeArea(SHEET.carburetor().number("primary.venturi"));
-        assertThat(m.plateArea(ThrottlePlate.WIDE_OPEN, 0.1) / venturis).isBetween(0.64, 0.74);
-    }
-
     @Test
     public void sheetsHolesAreDrawnAndTheModelKnowsThePlatesEdge() {
         List<ProgressionHole> holes = SHEET.carburetor().family().holes(SHEET);

@@ -54,9 +54,7 @@ public abstract class JettedFamily extends AbstractFamily {
 
     /**
      * Plates without much clearance behind a short venturi, holes drilled from the side, a level close to the outlet.
-     * Set with one sound drive of another simulator in view (docs/model.md, "Jet stacks"). Two venturis, one in the
-     * other, lose a whole velocity head and more: there, and on another engine of that simulator, wide open barrels
-     * pass as much as 0.71 of the venturi's area.
+     * Set with one sound drive of another simulator in view (docs/model.md, "Jet stacks").
      */
     private static final Coefficients STANDARD = FlowCoefficient.STANDARD
             .with(FlowCoefficient.IDLE_FEED_DISCHARGE, 0.91).with(FlowCoefficient.IDLE_BLEED_DISCHARGE, 0.89)
@@ -64,7 +62,7 @@ public abstract class JettedFamily extends AbstractFamily {
             .with(FlowCoefficient.IDLE_LIFT, 0.0155).with(FlowCoefficient.PORT_PER_TURN, 0.52e-6)
             .with(FlowCoefficient.SPILL, 0.0063).with(FlowCoefficient.PULSATION, 34.0)
             .with(FlowCoefficient.GIVE_BACK, 20.0).with(FlowCoefficient.PLATE_CLEARANCE, 0.0018)
-            .with(FlowCoefficient.PLATE_DISCHARGE, 0.585).with(FlowCoefficient.VENTURI_LOSS, 1.2);
+            .with(FlowCoefficient.PLATE_DISCHARGE, 0.585).with(FlowCoefficient.VENTURI_LOSS, 3.0);
     /** These carburetors differ more among each other than four-barrels in their idle and main systems. */
     private static final double LESS_KNOWN = 1.6;
     /** Turns out beyond which a mixture screw's port is as open as it gets. */
