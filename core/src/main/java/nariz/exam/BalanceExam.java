@@ -103,11 +103,10 @@ public final class BalanceExam {
         /** Turns really made at this stage. */
         private final double[] made;
 
-        Hand(RunningEngine engine, ThrottleBalance.Stage stage, Random random, SlippingHand.Tally tally, double takes,
-                double step) {
+        Hand(RunningEngine engine, ThrottleBalance.Stage stage, Random random, double takes, double step) {
             this.engine = engine;
             this.stage = stage;
-            hand = new SlippingHand(random, tally);
+            hand = new SlippingHand(random);
             meter = new WatchedBalance(engine, stage, takes, step, random);
             made = new double[engine.carburetors()];
         }
@@ -159,7 +158,7 @@ public final class BalanceExam {
                 continue;
             }
             ThrottleBalance b = new ThrottleBalance(n, s, sheet.engine().idleRpm());
-            Hand hand = new Hand(guided, s, new Random(seed * 31 + s.ordinal()), tally, takes, step);
+            Hand hand = new Hand(guided, s, new Random(seed * 31 + s.ordinal()), takes, step);
             int before = tally.slips();
             follow(b, hand);
             if (tally.slips() > before) {
@@ -168,8 +167,7 @@ public final class BalanceExam {
                 counted += IntStream.range(0, n).allMatch(j -> Math.abs(told[j] - hand.made[j]) < COUNTED) ? 1 : 0;
             }
             int turns = (int) b.moves().stream().filter(m -> m.kind() == ThrottleBalance.Kind.TURN).count();
-            int eighths = fixed(new Hand(fixed, s, new Random(seed * 37 + s.ordinal()), new SlippingHand.Tally(),
-                    takes, step));
+            int eighths = fixed(new Hand(fixed, s, new Random(seed * 37 + s.ordinal()), takes, step));
             double rpm = new WhenSettled(guided).now().rpm();
             rows.add(new Row(seed, s, text, found, WatchedBalance.worst(guided, s), turns, b.readings().size(), rpm
                     / sheet.engine().idleRpm() - 1.0, WatchedBalance.worst(fixed, s), eighths));

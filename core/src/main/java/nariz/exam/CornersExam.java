@@ -169,7 +169,7 @@ public final class CornersExam {
             ToDoubleFunction<WhenSettled.State> worth = worth(s);
             RunningEngine e = begun(sheet, seed, seed * 3 + s.ordinal(), found);
             double foundLost = lost(e, worth, best(e, worth));
-            SlippingHand hand = new SlippingHand(new Random(seed * 13 + s.ordinal()), tally);
+            SlippingHand hand = new SlippingHand(new Random(seed * 13 + s.ordinal()));
             int moves = follow(e, s, -1, MOST_TOGETHER, hand);
             double together = lost(e, worth, best(e, worth));
             for (int i = 0; i < e.trims(); i++) {
@@ -182,8 +182,7 @@ public final class CornersExam {
                 off.add(left[i] - best[i]);
             }
             RunningEngine other = begun(sheet, seed, seed * 5 + s.ordinal(), found);
-            int fixedMoves = quarters(other, s, new SlippingHand(new Random(seed * 17 + s.ordinal()),
-                    new SlippingHand.Tally()));
+            int fixedMoves = quarters(other, s, new SlippingHand(new Random(seed * 17 + s.ordinal())));
             String text = String.format(Locale.ROOT, "%.1f L, %s, %d x %s", 1e3 * sheet.engine().displacementM3(), sheet
                     .engine().cam().name().toLowerCase(Locale.ROOT), e.trims(), e.trim().key());
             rows.add(new Row(seed, s, text, foundLost, together, lost(e, worth, best), off, moves, lost(other, worth,

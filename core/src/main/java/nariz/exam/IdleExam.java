@@ -171,7 +171,7 @@ public final class IdleExam {
 
     private void guided(long seed, School school, BuildSheet sheet, double start, double least, Scan scan,
             String text) {
-        SlippingHand hand = new SlippingHand(new Random(seed * 13 + school.ordinal()), tally);
+        SlippingHand hand = new SlippingHand(new Random(seed * 13 + school.ordinal()));
         RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
         turnAll(e, start);
         double shown = Overlap.shownAtIdle(AIM_PHI, sheet.engine().cam());
@@ -260,7 +260,7 @@ public final class IdleExam {
 
     /** Richer by quarters until it has dropped, then leaner by quarters until it has dropped, then to the place. */
     private double[] fixed(long seed, School school, BuildSheet sheet, double start, double least) {
-        SlippingHand hand = new SlippingHand(new Random(seed * 17 + school.ordinal()), new SlippingHand.Tally());
+        SlippingHand hand = new SlippingHand(new Random(seed * 17 + school.ordinal()));
         RunningEngine e = new RunningEngine(sheet, seed, seed * 5 + school.ordinal());
         List<double[]> seenThere = new ArrayList<>();
         double at = start;

@@ -4,7 +4,7 @@ import java.util.Random;
 
 /**
  * A person with a screwdriver, who is a sixteenth of a turn off every fifth time, turns the wrong way in six of a
- * hundred moves and something else in another six, and a count of how often that was recognised.
+ * hundred moves and something else in another six.
  */
 final class SlippingHand {
     private static final double OTHER_WAY = 0.06;
@@ -15,7 +15,6 @@ final class SlippingHand {
     private static final double OFF = 1.0 / 16.0;
 
     private final Random random;
-    private final Tally tally;
 
     /** What became of a move. */
     enum Deed {
@@ -39,7 +38,7 @@ final class SlippingHand {
         }
     }
 
-    /** Moves of an exam: those that slipped, and what was said of them. */
+    /** Moves of an exam: those that slipped, and whether that was said. */
     static final class Tally {
         private int slips;
         private int told;
@@ -89,11 +88,9 @@ final class SlippingHand {
      * A hand.
      *
      * @param random draws what it does
-     * @param tally counts its moves
      */
-    SlippingHand(Random random, Tally tally) {
+    SlippingHand(Random random) {
         this.random = random;
-        this.tally = tally;
     }
 
     /**
@@ -114,10 +111,5 @@ final class SlippingHand {
     /** {@return another one of n than this, drawn; from 0} */
     int another(int than, int n) {
         return (than + 1 + random.nextInt(n - 1)) % n;
-    }
-
-    /** {@return the count that its moves go into} */
-    Tally tally() {
-        return tally;
     }
 }

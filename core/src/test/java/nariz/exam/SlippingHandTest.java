@@ -11,7 +11,7 @@ public class SlippingHandTest {
 
     @Test
     public void slipsSixInAHundredEitherWayAndIsASixteenthOffEveryFifthTime() {
-        SlippingHand hand = new SlippingHand(new Random(3), new SlippingHand.Tally());
+        SlippingHand hand = new SlippingHand(new Random(3));
         int[] deeds = new int[SlippingHand.Deed.values().length];
         int off = 0;
         for (int i = 0; i < TURNS; i++) {
@@ -33,7 +33,7 @@ public class SlippingHandTest {
 
     @Test
     public void smallMovesAreMadeWithCare() {
-        SlippingHand hand = new SlippingHand(new Random(3), new SlippingHand.Tally());
+        SlippingHand hand = new SlippingHand(new Random(3));
         for (int i = 0; i < TURNS; i++) {
             assertThat(hand.turn(-0.05).slipped()).isFalse();
         }
@@ -41,7 +41,7 @@ public class SlippingHandTest {
 
     @Test
     public void anotherCarburetorIsNeverTheSame() {
-        SlippingHand hand = new SlippingHand(new Random(3), new SlippingHand.Tally());
+        SlippingHand hand = new SlippingHand(new Random(3));
         for (int i = 0; i < TURNS; i++) {
             assertThat(hand.another(i % 3, 3)).isBetween(0, 2).isNotEqualTo(i % 3);
         }
