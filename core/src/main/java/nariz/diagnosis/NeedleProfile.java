@@ -36,7 +36,6 @@ import org.hipparchus.linear.RealVector;
 public record NeedleProfile(double spacingM, List<Station> stations, boolean level) {
     private static final double USUAL = 0.15;
     private static final double OWN_SD = 0.02;
-    private static final double SENSOR_SD = 0.014;
     private static final double REACH = 1.0;
     private static final double LEAST_CHANGE = 0.025;
 
@@ -136,7 +135,8 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
             RealVector share = new ArrayRealVector(DoubleStream.iterate(0, b -> b + 1).limit(c.getDimension())
                     .map(b -> bands.share((int) b, here, stations)).toArray());
             double moved = share.dotProduct(c);
-            double half = Estimate.Z90 * Math.hypot(SENSOR_SD, Math.sqrt(share.dotProduct(covariance.operate(share))));
+            double half = Estimate.Z90 * Math.hypot(RegimeError.SENSOR_SD, Math.sqrt(share.dotProduct(covariance
+                    .operate(share))));
             double dwell = 0.0;
             boolean read = false;
             for (int i = 0; i < at.length; i++) {

@@ -23,8 +23,6 @@ final class Scorer {
     private static final double FINE = 0.9;
     /** Above this load lean melts pistons. */
     private static final double DANGEROUS_LOAD = 0.75;
-    /** What a sensor in use is good to, share of lambda; at 0.011 the intervals held 81 % on three sets of sixty. */
-    private static final double SENSOR_SD = 0.014;
 
     private final BuildSheet sheet;
     private final Strategy strategy;
@@ -224,7 +222,7 @@ final class Scorer {
             }
             mean /= w;
             out.add(new RegimeError(g, dwell[g.ordinal()], target / w, target / w * (1 + mean), mean,
-                    Math.sqrt(square / w), Math.hypot(SENSOR_SD, sd / w), sd / w));
+                    Math.sqrt(square / w), sd / w));
         }
         return out;
     }

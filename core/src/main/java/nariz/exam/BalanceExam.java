@@ -133,7 +133,7 @@ public final class BalanceExam {
         int n = sheet.carburetor().count();
         RunningEngine bare = new RunningEngine(sheet, seed, 0);
         double screws = new WhenSettled(bare).fastestAt();
-        turnAll(bare, screws);
+        bare.turnAll(screws);
         BalanceUpset upset = BalanceUpset.of(bare, r);
         if (!upset.any()) {
             return false;
@@ -177,15 +177,9 @@ public final class BalanceExam {
 
     private static RunningEngine upset(BuildSheet sheet, long seed, long noise, double screws, BalanceUpset upset) {
         RunningEngine e = new RunningEngine(sheet, seed, noise);
-        turnAll(e, screws);
+        e.turnAll(screws);
         upset.done(e);
         return e;
-    }
-
-    private static void turnAll(RunningEngine e, double turns) {
-        for (int i = 0; i < e.trims(); i++) {
-            e.turn(i, turns);
-        }
     }
 
     private void follow(ThrottleBalance b, Hand hand) {

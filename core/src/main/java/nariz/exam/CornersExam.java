@@ -127,17 +127,13 @@ public final class CornersExam {
         return e;
     }
 
-    private static double[] turns(RunningEngine e) {
-        return e.allTurns().stream().mapToDouble(t -> t).toArray();
-    }
-
     private static ToDoubleFunction<WhenSettled.State> worth(School s) {
         return s == School.HIGHEST_SPEED ? WhenSettled.State::rpm : WhenSettled.State::vacuumPa;
     }
 
     /** Each corner to its best, until all have been gone over often enough. */
     private static double[] best(RunningEngine e, ToDoubleFunction<WhenSettled.State> worth) {
-        double[] at = turns(e);
+        double[] at = e.allTurns();
         double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
         for (int pass = 0; pass < PASSES; pass++) {
             for (int i = 0; i < at.length; i++) {
@@ -176,7 +172,7 @@ public final class CornersExam {
                 moves += follow(e, s, i, MOST_ALONE, hand);
             }
             double[] best = best(e, worth);
-            double[] left = turns(e);
+            double[] left = e.allTurns();
             List<Double> off = new ArrayList<>();
             for (int i = 0; i < left.length; i++) {
                 off.add(left[i] - best[i]);
@@ -193,19 +189,19 @@ public final class CornersExam {
     /** One guide, for all screws or one corner; {@return moves} */
     private int follow(RunningEngine e, School school, int corner, int most, SlippingHand hand) {
         double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
-        double from = corner < 0 ? Arrays.stream(turns(e)).average().orElse(0.0) : e.turns(corner);
+        double from = corner < 0 ? Arrays.stream(e.allTurns()).average().orElse(0.0) : e.turns(corner);
         double shown = Overlap.shownAtIdle(AIM_PHI, e.sheet().engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, corner < 0 ? 1.0 : 1.0 / e.trims(), from,
                 least, MOST_TURNS, e.sheet().engine().idleRpm(), false));
         int moves = 0;
-        double[] before = turns(e);
+        double[] before = e.allTurns();
         double stopBefore = e.stop(0);
         while (moves < most) {
             IdleGuide.Move m = g.next();
             if (m.kind() == IdleGuide.Kind.DONE || m.kind() == IdleGuide.Kind.NO_AUTHORITY) {
                 break;
             }
-            double[] was = turns(e);
+            double[] was = e.allTurns();
             double stopWas = e.stop(0);
             boolean slipped = false;
             boolean takesBack = g.takesBack();

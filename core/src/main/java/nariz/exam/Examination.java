@@ -97,8 +97,7 @@ final class Examination {
         DriveLog log = drive.log();
         Optional<Previous> previous = Optional.empty();
         while (outcome.rounds < MOST_ROUNDS) {
-            Analysis a = Analysis.of(Request.of(sheet, log, Strategy.BALANCED).withRuledOut(checked).withPrevious(
-                    previous), () -> false);
+            Analysis a = analysed(sheet, log, checked, previous);
             if (truth == null) {
                 truth = Truth.of(a.observation(), drive, paper.seed(), paper.faults(), paper.stranger());
                 coverage(a, sheet);
@@ -129,14 +128,19 @@ final class Examination {
             drive = paper.drive(sheet, paper.seed() + 1000L * outcome.rounds);
             log = drive.log();
             if (truth.tuned(sheet, paper.healthy())) {
-                promises(Analysis.of(Request.of(sheet, log, Strategy.BALANCED).withPrevious(previous), () -> false)
-                        .advice());
+                promises(analysed(sheet, log, checked, previous).advice());
                 break;
             }
         }
         outcome.tuned = truth.tuned(sheet, paper.healthy());
         // On the day of the drive the car may be within tolerance after all: then leaving it is the right answer.
         outcome.rightCircuit |= outcome.rounds == 0 && outcome.tuned;
+    }
+
+    private static Analysis analysed(BuildSheet sheet, DriveLog log, List<String> checked,
+            Optional<Previous> previous) {
+        return Analysis.of(Request.of(sheet, log, Strategy.BALANCED).withRuledOut(checked).withPrevious(previous), () ->
+                false);
     }
 
     static String answer(Advice a) {

@@ -173,7 +173,7 @@ public final class IdleExam {
             String text) {
         SlippingHand hand = new SlippingHand(new Random(seed * 13 + school.ordinal()));
         RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
-        turnAll(e, start);
+        e.turnAll(start);
         double shown = Overlap.shownAtIdle(AIM_PHI, sheet.engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, 1.0, start, least, least + 2 * REACH,
                 sheet.engine().idleRpm(), false));
@@ -198,7 +198,7 @@ public final class IdleExam {
                 moves++;
                 actual = actualBefore;
                 e.stop(0, stopBefore);
-                turnAll(e, actual);
+                e.turnAll(actual);
             } else if (m.kind() == IdleGuide.Kind.SCREWS) {
                 moves++;
                 actual = turned(e, actual, turn, least);
@@ -226,7 +226,7 @@ public final class IdleExam {
                 moves++;
                 e.stop(0, stopWas);
                 actual = was;
-                turnAll(e, actual);
+                e.turnAll(actual);
                 if (!died) {
                     g.back();
                 }
@@ -254,7 +254,7 @@ public final class IdleExam {
         }
         // A screw that is turned in further than its seat stays there.
         double to = Math.max(least, actual + turn.by());
-        turnAll(e, to);
+        e.turnAll(to);
         return to;
     }
 
@@ -269,7 +269,7 @@ public final class IdleExam {
         for (int way : new int[] {1, -1}) {
             at = start;
             actual = start;
-            turnAll(e, start);
+            e.turnAll(start);
             e.start();
             moves += way < 0 ? 1 : 0;
             for (int k = 0; k < 6; k++) {
@@ -297,12 +297,6 @@ public final class IdleExam {
                     - AIM_PHI))).orElseThrow()[0];
         };
         return new double[] {to, moves + 1};
-    }
-
-    private static void turnAll(RunningEngine e, double turns) {
-        for (int i = 0; i < e.trims(); i++) {
-            e.turn(i, turns);
-        }
     }
 
     private IdleReading reading(RunningEngine e) {

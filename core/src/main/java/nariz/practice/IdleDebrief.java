@@ -108,17 +108,16 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         ToDoubleFunction<WhenSettled.State> worth = worth(task);
         RunningEngine sound = new RunningEngine(e.sheet(), task.seed(), 0);
         stopped(sound, e);
-        double[] left = e.allTurns().stream().mapToDouble(t -> t).toArray();
+        double[] left = e.allTurns();
         double[] best = best(sound, left, worth, cancelled);
         double top = worth.applyAsDouble(new WhenSettled(sound).at(best));
-        double lost = lost(task, top, worth.applyAsDouble(new WhenSettled(e).at(left)));
+        double lost = lost(task, top, worth.applyAsDouble(new WhenSettled(e).now()));
         RunningEngine own = new RunningEngine(e.sheet(), task.seed(), task.seed());
         int guided = guided(own, task, hidden, cancelled);
-        double[] theirs = own.allTurns().stream().mapToDouble(t -> t).toArray();
         // Plates that stand further open leave less vacuum, whatever the screws: like is set beside like.
         stopped(sound, own);
         double guideTop = worth.applyAsDouble(new WhenSettled(sound).at(best));
-        double guideLost = lost(task, guideTop, worth.applyAsDouble(new WhenSettled(own).at(theirs)));
+        double guideLost = lost(task, guideTop, worth.applyAsDouble(new WhenSettled(own).now()));
         double odd = hidden.screw() < 0 ? 0.0 : odd(left, hidden.screw()) - odd(best, hidden.screw());
         boolean cured = hidden.cured(e);
         // On top of a leak or a wrong part no finish holds.
@@ -265,7 +264,7 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
 
     /** Of one screw, or the mean of all. */
     private static double turns(RunningEngine e, int screw) {
-        return screw < 0 ? e.allTurns().stream().mapToDouble(t -> t).average().orElse(0.0) : e.turns(screw);
+        return screw < 0 ? Arrays.stream(e.allTurns()).average().orElse(0.0) : e.turns(screw);
     }
 
     private static void check(BooleanSupplier cancelled) {

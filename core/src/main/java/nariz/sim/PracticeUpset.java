@@ -1,6 +1,5 @@
 package nariz.sim;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import nariz.carburetor.Ladder;
@@ -51,7 +50,7 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
         double by = screw < 0 ? 0.0 : (r.nextBoolean() ? 1 : -0.5) * 0.375;
         double leak = level > 2 && part.isEmpty() && r.nextBoolean() ? LEAK_PER_M3
                 * e.sheet().engine().displacementM3() : 0.0;
-        List<Double> as = e.allTurns();
+        double[] as = e.allTurns();
         PracticeUpset u = new PracticeUpset(level, all, screw, by, leak, part).done(e, as);
         double runs = speed(e);
         // Nobody learns on an engine that dies: the same the other way, as rich as it takes; then as lean, for one that
@@ -72,17 +71,13 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
 
     /** Settled speed over the idle on the sheet; half of it where the engine dies all the same. */
     private static double speed(RunningEngine e) {
-        double share = new WhenSettled(e).at(turns(e)).rpm() / e.sheet().engine().idleRpm();
+        double share = new WhenSettled(e).now().rpm() / e.sheet().engine().idleRpm();
         return new WhenSettled(e).keepsRunning(LIVES_S) ? share : 0.5 * share;
     }
 
-    private static double[] turns(RunningEngine e) {
-        return e.allTurns().stream().mapToDouble(t -> t).toArray();
-    }
-
-    private PracticeUpset done(RunningEngine e, List<Double> from) {
+    private PracticeUpset done(RunningEngine e, double[] from) {
         for (int i = 0; i < e.trims(); i++) {
-            e.turn(i, from.get(i) + all + (i == screw ? by : 0.0));
+            e.turn(i, from[i] + all + (i == screw ? by : 0.0));
         }
         e.leak(leakM2);
         part.ifPresent(p -> e.fit(p.part().fit(e.sheet(), p.side(), p.to())));

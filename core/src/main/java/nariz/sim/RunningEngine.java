@@ -1,6 +1,5 @@
 package nariz.sim;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -56,8 +55,6 @@ public final class RunningEngine {
     /** Drag of an automatic in gear, as a share of the torque at idle. */
     private static final double IN_GEAR = 0.10;
     private static final double WARMS_S = 240;
-    /** More than the slow part of the walls takes to settle. */
-    private static final double SETTLES_S = 8.0;
 
     private final BuildSheet sheet;
     private final Family family;
@@ -242,6 +239,17 @@ public final class RunningEngine {
             if (screw < 0 || screw == i) {
                 turn(i, turns(i) + by);
             }
+        }
+    }
+
+    /**
+     * Sets all mixture screws alike.
+     *
+     * @param turns where each stands then, as on a sheet
+     */
+    public synchronized void turnAll(double turns) {
+        for (int i = 0; i < trims(); i++) {
+            turn(i, turns);
         }
     }
 
@@ -430,7 +438,7 @@ public final class RunningEngine {
         boolean without = noiseless;
         crank();
         noiseless = true;
-        run(SETTLES_S);
+        run(WhenSettled.SETTLES_S);
         noiseless = without;
         timeS = clock;
         coolantK = coolant;
@@ -601,7 +609,7 @@ public final class RunningEngine {
 
     /** {@return the same engine as it is set now, idling, with chance of its own} */
     public RunningEngine copy() {
-        return twin(turnsNow(), false);
+        return twin(allTurns(), false);
     }
 
     /**
@@ -626,20 +634,11 @@ public final class RunningEngine {
     }
 
     /** {@return where every screw stands; a copy} */
-    synchronized double[] turnsNow() {
+    public synchronized double[] allTurns() {
         return trims.clone();
     }
 
     private double gaussian() {
         return noiseless ? 0.0 : random.nextGaussian();
-    }
-
-    /** {@return where every screw stands} */
-    public synchronized List<Double> allTurns() {
-        List<Double> out = new ArrayList<>();
-        for (double t : trims) {
-            out.add(t);
-        }
-        return out;
     }
 }

@@ -38,7 +38,7 @@ public final class WhenSettled {
 
     /** {@return speed, vacuum and mixture with screws and stops as they are; nought where it dies} */
     public State now() {
-        return at(engine.turnsNow());
+        return at(engine.allTurns());
     }
 
     /**
@@ -58,7 +58,7 @@ public final class WhenSettled {
      * @return speed, vacuum and mixture; nought where it dies
      */
     public State held(double rpm) {
-        RunningEngine twin = engine.twin(engine.turnsNow(), true);
+        RunningEngine twin = engine.twin(engine.allTurns(), true);
         twin.hold(rpm);
         return state(twin, 2.0 * SETTLES_S);
     }
@@ -70,7 +70,7 @@ public final class WhenSettled {
      * @return kg/h of each; nought where it dies
      */
     public double[] flows(double rpm) {
-        RunningEngine twin = engine.twin(engine.turnsNow(), true);
+        RunningEngine twin = engine.twin(engine.allTurns(), true);
         twin.hold(rpm);
         twin.run(rpm > 0.0 ? 2.0 * SETTLES_S : SETTLES_S);
         double[] out = new double[twin.carburetors()];

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import nariz.carburetor.Ladder;
@@ -80,7 +81,7 @@ public class IdleDebriefTest {
         assertThat(u.part()).isPresent();
         assertThat(u.screw()).isEqualTo(-1);
         assertThat(u.cured(e)).isFalse();
-        double[] as = e.allTurns().stream().mapToDouble(t -> t - u.all()).toArray();
+        double[] as = Arrays.stream(e.allTurns()).map(t -> t - u.all()).toArray();
         assertThat(Math.abs(new WhenSettled(e).at(as).lambda() - before)).isGreaterThan(0.02);
         IdleDebrief wrong = of(e, u, 4, 6);
         assertThat(wrong.lesson()).isEqualTo(IdleDebrief.Lesson.PART);
@@ -123,8 +124,8 @@ public class IdleDebriefTest {
     @Test
     public void anEngineThatDiedOfItsScrewsStartsOnceTheyAreRight() {
         RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
-        List<Double> right = e.allTurns();
-        leave(e, right.stream().map(t -> 0.0).toList());
+        List<Double> right = Arrays.stream(e.allTurns()).boxed().toList();
+        e.turnAll(0.0);
         e.run(30.0);
         assertThat(e.stalled()).isTrue();
         e.start();
@@ -140,8 +141,8 @@ public class IdleDebriefTest {
     public void anEngineBeginsAsItsOwnScrewsLetItRunAndNoTimePasses() {
         RunningEngine e = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
         RunningEngine same = new RunningEngine(Demo.ESTATE.sheet(), 3, 3);
-        leave(e, e.allTurns().stream().map(t -> t - 1.0).toList());
-        leave(same, e.allTurns());
+        e.turnBy(-1, -1.0);
+        leave(same, Arrays.stream(e.allTurns()).boxed().toList());
         e.begin();
         assertThat(e.timeS()).isZero();
         e.run(1.0);

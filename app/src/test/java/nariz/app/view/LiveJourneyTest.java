@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Stream;
@@ -71,10 +72,9 @@ public class LiveJourneyTest extends LiveWindow {
         assertThat(text("idle-turns")).contains("1: ", "moves");
         // What it ended on is near what was best.
         var e = session.live().engineProperty().get();
-        double[] here = e.allTurns().stream().mapToDouble(t -> t).toArray();
-        double left = new WhenSettled(e).at(here).vacuumPa();
+        double left = new WhenSettled(e).now().vacuumPa();
         for (double by : new double[] {-0.25, 0.25}) {
-            double[] other = e.allTurns().stream().mapToDouble(t -> t + by).toArray();
+            double[] other = Arrays.stream(e.allTurns()).map(t -> t + by).toArray();
             assertThat(left).isGreaterThan(0.985 * new WhenSettled(e).at(other).vacuumPa());
         }
         hands.click("live-end");
