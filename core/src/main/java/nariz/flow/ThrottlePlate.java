@@ -9,7 +9,8 @@ import nariz.units.Units;
  * <p>Open area A = (pi D²/4) (1 - cos(theta + theta0)/cos theta0) (Heywood 1988, eq. 7.18 without the shaft terms),
  * theta counted from closed, theta0 = 10° the plate's lean when closed, plus a closed-plate clearance and any bypass
  * hole. Plate (coefficient 0.8) and venturi (A_v/sqrt(zeta), zeta = 0.35 for the unrecovered part) act in series:
- * 1/A_e² = 1/(C A)² + zeta/A_v². Edge travel, which uncovers the transfer slot, is
+ * 1/A_e² = 1/(C A)² + zeta/A_v²; a venturi that feeds one cylinder loses {@link FlowCoefficient#PULSE} times as much,
+ * since its air comes in pulses and the loss goes with the square. Edge travel, which uncovers the transfer slot, is
  * y = (D/2) [sin(theta + theta0) - sin theta0].
  */
 public final class ThrottlePlate {
@@ -32,11 +33,12 @@ public final class ThrottlePlate {
      * @param k coefficients
      */
     public ThrottlePlate(Barrels b, Coefficients k) {
-        this(b.throat().boreM(), b.throat().venturiM(), b.throat().plateHoleM(), k);
+        this(b.throat().boreM(), b.throat().venturiM(), b.throat().plateHoleM(), b.throat().pulses()
+                ? k.of(FlowCoefficient.PULSE) : 1.0, k);
     }
 
     /**
-     * Sets up one bore.
+     * Sets up one bore with an even flow.
      *
      * @param boreM diameter at the plate, m
      * @param venturiM diameter of the narrowest place above it, m
@@ -44,12 +46,16 @@ public final class ThrottlePlate {
      * @param k coefficients
      */
     public ThrottlePlate(double boreM, double venturiM, double plateHoleM, Coefficients k) {
+        this(boreM, venturiM, plateHoleM, 1.0, k);
+    }
+
+    private ThrottlePlate(double boreM, double venturiM, double plateHoleM, double pulse, Coefficients k) {
         boreAreaM2 = Units.holeArea(boreM);
         radiusM = 0.5 * boreM;
         extraM2 = k.of(FlowCoefficient.PLATE_CLEARANCE) * boreAreaM2 + Units.holeArea(plateHoleM);
         double throat = Units.holeArea(venturiM);
         discharge = k.of(FlowCoefficient.PLATE_DISCHARGE);
-        venturiTerm = k.of(FlowCoefficient.VENTURI_LOSS) / (throat * throat);
+        venturiTerm = pulse * k.of(FlowCoefficient.VENTURI_LOSS) / (throat * throat);
     }
 
     /**

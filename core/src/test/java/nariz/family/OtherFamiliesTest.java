@@ -118,15 +118,17 @@ public class OtherFamiliesTest {
     /** Venturis are a question only where they choke, and never the answer by themselves. */
     @Test
     public void venturisThatChokeAreSaidToWithTheJetThatGoesWithLargerOnes() {
-        BuildSheet small = PartChange.parse("venturi=21", Demo.ROADSTER.sheet()).orElseThrow().fit(
-                Demo.ROADSTER.sheet());
+        BuildSheet small = Demo.ROADSTER.sheet();
+        for (String part : List.of("venturi=16", "main-jet=0.8")) {
+            small = PartChange.parse(part, small).orElseThrow().fit(small);
+        }
         Analysis a = Analysis.of(small, Demo.ROADSTER.drive(small, 3).log(), Strategy.of(small));
         RuleOfThumb rule = a.advice().schools().stream().filter(r -> r.question().code().equals("schools.venturis"))
                 .findFirst().orElseThrow();
-        assertThat(rule.answers().getFirst().says().toString()).startsWith("21 mm, through which the air goes at 58")
+        assertThat(rule.answers().getFirst().says().toString()).startsWith("16 mm, through which the air goes at 99")
                 .contains("1.3 inHg are left");
-        assertThat(rule.answers().getLast().says().toString()).startsWith("23 mm, 48 m/s; with it")
-                .contains("main jets of about 1.26 mm");
+        assertThat(rule.answers().getLast().says().toString()).startsWith("18 mm, 78 m/s; with it")
+                .contains("main jets of about 0.9 mm");
         assertThat(rule.followed()).isEqualTo(rule.answers().getFirst().name());
         assertThat(a.advice().changes()).noneMatch(c -> c.part().key().equals("venturi"));
         assertThat(demo(Demo.ROADSTER).advice().schools()).noneMatch(r -> r.question().code().equals(

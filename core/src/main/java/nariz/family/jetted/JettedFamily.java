@@ -53,7 +53,8 @@ public abstract class JettedFamily extends AbstractFamily {
     }
 
     /**
-     * Plates without much clearance behind a short venturi, holes drilled from the side, a level close to the outlet.
+     * Plates without much clearance behind a short venturi that has another in it, holes drilled from the side, a level
+     * close to the outlet.
      * Set with one sound drive of another simulator in view (docs/model.md, "Jet stacks").
      */
     private static final Coefficients STANDARD = FlowCoefficient.STANDARD
@@ -62,7 +63,7 @@ public abstract class JettedFamily extends AbstractFamily {
             .with(FlowCoefficient.IDLE_LIFT, 0.0155).with(FlowCoefficient.PORT_PER_TURN, 0.52e-6)
             .with(FlowCoefficient.SPILL, 0.0063).with(FlowCoefficient.PULSATION, 34.0)
             .with(FlowCoefficient.GIVE_BACK, 20.0).with(FlowCoefficient.PLATE_CLEARANCE, 0.0018)
-            .with(FlowCoefficient.PLATE_DISCHARGE, 0.585).with(FlowCoefficient.VENTURI_LOSS, 3.0);
+            .with(FlowCoefficient.PLATE_DISCHARGE, 0.585).with(FlowCoefficient.VENTURI_LOSS, 0.8);
     /** These carburetors differ more among each other than four-barrels in their idle and main systems. */
     private static final double LESS_KNOWN = 1.6;
     /** Turns out beyond which a mixture screw's port is as open as it gets. */
