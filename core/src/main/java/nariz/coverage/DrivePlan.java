@@ -166,8 +166,8 @@ public record DrivePlan(List<Item> items) {
                             high, SECONDS, 15, steady(o, 0.35 * red, 0.65 * red,
                     low, high, false)));
         }
-        Optional.ofNullable(a).flatMap(Analysis::awaited).ifPresent(p -> out.add(new Item(family.circuit(Stage.PRIMARY,
-                Circuit.Role.ENRICHMENT).orElseThrow(),
+        Optional.ofNullable(a).flatMap(x -> x.advice().awaited()).ifPresent(p -> out.add(new Item(
+                family.circuit(Stage.PRIMARY, Circuit.Role.ENRICHMENT).orElseThrow(),
                 p.text(), message("drive-plan.closed-course-or-rolling"), Double.NaN, Double.NaN, Double.NaN,
                 Double.NaN,
                 SECONDS, p.wantedS(), p.readS())));

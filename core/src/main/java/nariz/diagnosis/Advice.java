@@ -31,13 +31,14 @@ import nariz.text.Message;
  * @param dynamics what moving moments show of enrichment, second stage and pulls
  * @param unread columns of the log that are not read, with what they look like
  * @param needle the needle the drive asks for, station by station; empty where there is none
+ * @param awaited the pull that would tell two parts apart which read alike on this drive; empty where none do
  */
 public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<Message> missing,
         List<String> assumed, String strategy, List<Previous.Scored> scored, List<Message> notes,
         List<RuleOfThumb> schools, List<BankFinding> banks, SensorFinding sensor, Optional<EarlierEstimate> carried,
         Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics, List<UnreadColumn> unread,
-        Optional<NeedleProfile> needle) {
+        Optional<NeedleProfile> needle, Optional<AwaitedPull> awaited) {
     /** Copies the lists. */
     public Advice {
         circuits = List.copyOf(circuits);

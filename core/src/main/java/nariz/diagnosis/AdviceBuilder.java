@@ -51,6 +51,7 @@ final class AdviceBuilder {
     private final Kit kit;
     private final Optional<Previous> previous;
     private Optional<AwaitedPull> awaited = Optional.empty();
+    private Optional<SharedFullLoad.Tie> untold = Optional.empty();
     private Optional<OpeningStudy.Finding> pump = Optional.empty();
     private int openings;
     private DriveDynamics dynamics = DriveDynamics.NONE;
@@ -83,12 +84,13 @@ final class AdviceBuilder {
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), Remarks.of(o), List.of(),
                 List.of(), sensor(o), Optional.empty(), Optional.empty(), DriveDynamics.NONE,
-                o.log().unread(), Optional.empty());
+                o.log().unread(), Optional.empty(), Optional.empty());
     }
 
-    /** What part of the answer waits for. */
-    AdviceBuilder awaiting(Optional<AwaitedPull> pull) {
-        awaited = pull;
+    /** Which parts another would read like, and the pull that tells. */
+    AdviceBuilder untold(Optional<SharedFullLoad.Tie> tie) {
+        untold = tie;
+        awaited = tie.map(SharedFullLoad.Tie::pull);
         return this;
     }
 
@@ -132,7 +134,7 @@ final class AdviceBuilder {
                 notes(),
                 new RulesOfThumb(observation.sheet(), estimate, scorer, decision, dynamics.enrichment()).all(),
                 banks(), sensor(observation), Optional.of(estimate.carried()), pump, dynamics,
-                observation.log().unread(), NeedleProfile.of(observation.sheet(), estimate, scorer));
+                observation.log().unread(), NeedleProfile.of(observation.sheet(), estimate, scorer), awaited);
     }
 
     private List<Message> notes() {
@@ -290,6 +292,8 @@ final class AdviceBuilder {
         if (out.isEmpty()) {
             out.add(message("advice-builder.it-takes-back-what"));
         }
+        untold.filter(t -> t.steps().contains(s)).ifPresent(t -> out.add(message("advice-builder.likelier-of-two",
+                t.other().label())));
         return out;
     }
 

@@ -48,6 +48,7 @@ public final class AdviceJson {
         root.put("predicted", a.predicted().stream().map(AdviceJson::prediction).toList());
         root.put("flags", a.flags().stream().map(AdviceJson::flag).toList());
         root.put("missing", english(a.missing()));
+        root.put("asksFor", a.awaited().map(p -> english(p.text())).orElse(null));
         root.put("assumed", a.assumed());
         root.put("scored", a.scored().stream().map(AdviceJson::scored).toList());
         root.put("notes", english(a.notes()));

@@ -48,15 +48,13 @@ public final class Analysis {
     private final @Nullable Found found;
     private final Request request;
 
-    private final Optional<AwaitedPull> awaited;
-
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
             List<Decision.Step> decided, List<TipIn> tipIns, int openings,
             Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
-            BuildSheet sheetAfter, @Nullable WhatIf whatIf, Optional<AwaitedPull> awaited) {
+            BuildSheet sheetAfter, @Nullable WhatIf whatIf) {
         this.request = request;
         this.observation = observation;
         this.found = found;
@@ -66,7 +64,6 @@ public final class Analysis {
         this.phiAfter = phiAfter;
         this.sheetAfter = sheetAfter;
         this.whatIf = whatIf;
-        this.awaited = awaited;
     }
 
     /**
@@ -141,27 +138,28 @@ public final class Analysis {
     private static Analysis answered(Request q, Observation o, @Nullable Found f, @Nullable WhatIf whatIf) {
         BuildSheet sheet = q.sheet();
         if (f == null) {
-            return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null,
-                    Optional.empty());
+            return new Analysis(q, o, null, AdviceBuilder.notEnough(o, q.strategy()), new double[0], sheet, null);
         }
         Estimate e = f.estimate();
         Scorer scorer = f.scorer();
         List<Decision.Step> chosen = new ArrayList<>(f.decided());
         List<String> checks = f.decision().checks(chosen);
-        SharedFullLoad shared = new SharedFullLoad(o, f.posterior());
-        List<Decision.Step> waiting = checks.isEmpty() ? shared.waiting(chosen) : List.of();
-        chosen.removeAll(waiting);
-        Optional<AwaitedPull> awaited = waiting.isEmpty() ? Optional.empty() : Optional.of(shared.pull());
+        Optional<SharedFullLoad.Tie> tie = checks.isEmpty() ? new SharedFullLoad(o, f.posterior()).tie(chosen)
+                : Optional.empty();
+        boolean waits = tie.isPresent() && !q.previous().map(Previous::asked).orElse(false);
+        if (waits) {
+            chosen.removeAll(tie.get().steps());
+        }
         f.pump().flatMap(OpeningStudy.Finding::change).ifPresent(a -> chosen.add(new Decision.Step(a.ladder(), a.from(),
                 a.to())));
-        if (chosen.isEmpty() && checks.isEmpty() && waiting.isEmpty()) {
+        if (chosen.isEmpty() && checks.isEmpty() && !waits) {
             // The second stage is the last to be touched, and by itself.
             f.dynamics().later(sheet).ifPresent(chosen::add);
         }
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), f.posterior(), checks, q.kit(),
                 q.previous());
-        Advice advice = builder.awaiting(awaited).moments(f.openings(), f.pump(), f.dynamics()).build(chosen);
+        Advice advice = builder.untold(tie).moments(f.openings(), f.pump(), f.dynamics()).build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
             boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())
@@ -171,8 +169,7 @@ public final class Analysis {
             }
         }
         BuildSheet next = Decision.apply(sheet, doNow);
-        return new Analysis(q, o, f, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next, whatIf,
-                awaited);
+        return new Analysis(q, o, f, advice, doNow.isEmpty() ? scorer.today() : scorer.with(next), next, whatIf);
     }
 
     /**
@@ -192,11 +189,6 @@ public final class Analysis {
      */
     public double excess(int reading) {
         return TipIns.excess(observation, whatIf()::phi, reading);
-    }
-
-    /** {@return the pull that part of the answer waits for, where two parts read alike on this drive} */
-    public Optional<AwaitedPull> awaited() {
-        return awaited;
     }
 
     /**

@@ -17,8 +17,9 @@ import nariz.text.Message;
  * @param fitted what was fitted then and what was to be fitted, for every change to be made at once
  * @param predicted what was predicted for after these changes
  * @param carried what that drive taught about the carburetor
+ * @param asked whether it asked for the pull that tells enrichment and second stage apart
  */
-public record Previous(List<PartChange> fitted, List<Expected> predicted, EarlierEstimate carried) {
+public record Previous(List<PartChange> fitted, List<Expected> predicted, EarlierEstimate carried, boolean asked) {
     /**
      * A prediction.
      *
@@ -47,7 +48,7 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Earlie
                 a.changes().stream().filter(Change::now)
                         .map(x -> new PartChange(x.part(), x.side(), x.from(), x.to())).toList(),
                 a.predicted().stream().map(p -> new Expected(p.before().regime(), p.after().lambda(), p.low(),
-                        p.high())).toList(), c));
+                        p.high())).toList(), c, a.awaited().isPresent()));
     }
 
     /**
@@ -83,10 +84,10 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Earlie
                 || (p.part().role() == Part.Role.DAMPER && p.to() == p.from()));
     }
 
-    /** The prediction against what is measured now; empty when other parts are fitted than were advised. */
+    /** The prediction against what is measured now; empty when nothing, or other parts than advised, were fitted. */
     List<Scored> score(BuildSheet sheet, List<RegimeError> today) {
         List<Scored> out = new ArrayList<>();
-        if (!notFitted(sheet).isEmpty()) {
+        if (fitted.isEmpty() || !notFitted(sheet).isEmpty()) {
             return out;
         }
         for (Expected e : predicted) {

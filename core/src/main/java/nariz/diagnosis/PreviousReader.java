@@ -112,7 +112,10 @@ public final class PreviousReader {
             predicted.add(new Previous.Expected(choice(p, "regime", Regime.values(), Regime::key),
                     number(p, "lambdaAfter"), number(p, "low"), number(p, "high")));
         }
-        return new Previous(fitted, predicted, carried(field(root, "carried")));
+        // Advice written before it could wait for a pull has no word of one.
+        boolean asked = root.value() instanceof Map<?, ?> m && m.get("asksFor") instanceof LocatedJson w
+                && w.value() != null;
+        return new Previous(fitted, predicted, carried(field(root, "carried")), asked);
     }
 
     private EarlierEstimate carried(LocatedJson json) {

@@ -19,7 +19,7 @@ import nariz.units.Units;
 /**
  * Whether the enrichment and the second stage's jets can be told apart at full load. Both act there; the enrichment
  * also acts where the second stage is still shut. A drive without such running cannot tell, and an answer about either
- * waits for the pull that can.
+ * waits for the pull that can: once, for who was asked for it and comes back without it may have no road for it.
  */
 final class SharedFullLoad {
     /**
@@ -35,6 +35,16 @@ final class SharedFullLoad {
     private final Observation observation;
     private final CausePosterior posterior;
 
+    /**
+     * Parts that are not told apart.
+     *
+     * @param steps what would be changed of the favoured circuit
+     * @param other the circuit whose error would read alike
+     * @param pull what would tell
+     */
+    record Tie(List<Decision.Step> steps, Circuit other, AwaitedPull pull) {
+    }
+
     SharedFullLoad(Observation observation, CausePosterior posterior) {
         this.observation = observation;
         this.sheet = observation.sheet();
@@ -42,29 +52,30 @@ final class SharedFullLoad {
     }
 
     /**
-     * Which of the chosen steps have to wait.
+     * Which of the chosen steps the drive does not tell from another.
      *
      * @param chosen what would be changed
      * @return steps on the enrichment or on the second stage's jets; empty where the drive tells them apart
      */
-    List<Decision.Step> waiting(List<Decision.Step> chosen) {
+    Optional<Tie> tie(List<Decision.Step> chosen) {
         Family family = sheet.carburetor().family();
         Optional<Circuit> power = family.circuit(Stage.PRIMARY, Circuit.Role.ENRICHMENT);
         Optional<Circuit> rear = family.circuit(Stage.SECONDARY, Circuit.Role.METERING);
         double line = family.enrichmentPa(sheet.carburetor(), Stage.PRIMARY);
         if (power.isEmpty() || rear.isEmpty() || line <= 0.0 || aloneS(line) >= CircuitFinding.ENOUGH_PULL_S) {
-            return List.of();
+            return Optional.empty();
         }
         List<Decision.Step> shared = chosen.stream().filter(s -> on(s, power.get()) || on(s, rear.get())).toList();
         boolean front = shared.stream().anyMatch(s -> on(s, power.get()));
         boolean back = shared.stream().anyMatch(s -> on(s, rear.get()));
         if (front == back) {
-            return List.of();
+            return Optional.empty();
         }
         Circuit favoured = front ? power.get() : rear.get();
         Circuit other = front ? rear.get() : power.get();
         double rival = weight(other, favoured, shared);
-        return rival >= LEAST && rival >= RIVAL * weight(favoured, other, shared) ? shared : List.of();
+        return rival >= LEAST && rival >= RIVAL * weight(favoured, other, shared) ? Optional.of(new Tie(shared, other,
+                pull())) : Optional.empty();
     }
 
     private boolean on(Decision.Step s, Circuit c) {
@@ -115,7 +126,7 @@ final class SharedFullLoad {
     }
 
     /** {@return the pull that would tell them apart, for this way of opening the second stage} */
-    AwaitedPull pull() {
+    private AwaitedPull pull() {
         double line = sheet.carburetor().family().enrichmentPa(sheet.carburetor(), Stage.PRIMARY);
         boolean linked = sheet.carburetor().family().linked(sheet.carburetor());
         Message text = linked ? message("advice-builder.pull-before-the-linkage", CircuitFinding.ENOUGH_PULL_S,

@@ -51,6 +51,7 @@ public final class Accuracy {
         line.accept(share("a change the wrong way in the first round", "0", parts, o -> o.wrongWay));
         line.accept(share("a check asked for that finds nothing, engines with wrong parts", "", parts,
                 o -> o.checkFirst));
+        line.accept(share("... a pull asked for first, which is driven", "", parts, o -> o.asked));
         line.accept(share("in tune at the end", "", parts, o -> o.tuned));
         if (rounds.length > 0) {
             line.accept(String.format(Locale.ROOT, "| rounds until in tune, median and 95th percentile (%d = not in %d)"

@@ -45,6 +45,7 @@ public final class AlteredExam {
     private boolean part;
     private boolean wrongWay;
     private boolean checked;
+    private boolean asked;
     private boolean left;
     private boolean tuned;
     private int rounds;
@@ -87,6 +88,7 @@ public final class AlteredExam {
         line.accept(row("right circuit in the first answer", off, e -> e.right ? 1 : 0));
         line.accept(row("... and the very part", off, e -> e.part ? 1 : 0));
         line.accept(row("... a check that finds nothing, in any round", off, e -> e.checked ? 1 : 0));
+        line.accept(row("... a pull that is asked for first, and is not in these logs", off, e -> e.asked ? 1 : 0));
         line.accept(row("... left alone", off, e -> e.left ? 1 : 0));
         line.accept(row("a change the wrong way in the first answer", off, e -> e.wrongWay ? 1 : 0));
         line.accept(row("in tune after one round", off, e -> e.tuned && e.rounds == 1 ? 1 : 0));
@@ -188,6 +190,12 @@ public final class AlteredExam {
                 lookedFor = Hypothesis.FAULTS;
                 continue;
             }
+            if (advice.verdict() == Verdict.MORE_DATA && advice.awaited().isPresent() && !asked) {
+                // The logs there are have no such pull: the same is driven again.
+                asked = true;
+                previous = Previous.of(advice);
+                continue;
+            }
             if (advice.verdict() != Verdict.CHANGE) {
                 left |= rounds == 0;
                 break;
@@ -208,8 +216,8 @@ public final class AlteredExam {
     private void judge(Advice a) {
         Change x = a.changes().getFirst();
         List<Misfit> worst = Examination.worst(hidden, fitted, engine::loss);
-        right = !checked && worst.stream().anyMatch(e -> fitted.carburetor().family().trims(e.part(), e.side())
-                .sharesFeed(x.circuit()));
+        right = !checked && !asked && worst.stream().anyMatch(e -> fitted.carburetor().family().trims(e.part(),
+                e.side()).sharesFeed(x.circuit()));
         part = right && worst.stream().anyMatch(e -> e.part().equals(x.part()) && e.side() == x.side());
         wrongWay = Examination.wrongWay(a, hidden);
     }

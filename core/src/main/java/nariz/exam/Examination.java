@@ -29,7 +29,7 @@ import nariz.sim.SimulatedDrive;
 
 /**
  * One case put through rounds of advise, apply and drive again, as a tuner would: a check that is asked for is made and
- * reported; what is proposed for now is fitted; nothing else is.
+ * reported; a pull that an answer waits for is driven; what is proposed for now is fitted; nothing else is.
  */
 final class Examination {
     /** Rounds after which a tuner gives up. */
@@ -37,6 +37,8 @@ final class Examination {
     /** A hidden error whose repair gains this share of the worst one's is as good an answer. */
     private static final double AS_BAD = 0.6;
     private static final double LEAST_PHI = 0.02;
+    /** Seed of the noise of a drive that was asked for, from that of the first. */
+    private static final long ASKED = 500L;
     private static final List<String> CHECKED = Hypothesis.FAULTS;
 
     private final PracticeCase paper;
@@ -54,6 +56,8 @@ final class Examination {
         boolean needless;
         boolean wrongWay;
         boolean tuned;
+        /** Whether a pull was asked for before anything was changed. */
+        boolean asked;
         int rounds;
         int circuitsIn;
         int circuits;
@@ -111,6 +115,13 @@ final class Examination {
                     return;
                 }
                 checked = CHECKED;
+                continue;
+            }
+            if (a.advice().verdict() == Verdict.MORE_DATA && a.advice().awaited().isPresent() && !outcome.asked) {
+                outcome.asked = true;
+                previous = Previous.of(a.advice());
+                drive = paper.driveWithPulls(sheet, paper.seed() + ASKED);
+                log = drive.log();
                 continue;
             }
             if (a.advice().verdict() != Verdict.CHANGE) {

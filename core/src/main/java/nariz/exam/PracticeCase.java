@@ -330,8 +330,17 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      * @return the drive
      */
     public SimulatedDrive drive(BuildSheet parts, long noiseSeed) {
+        return drive(parts, noiseSeed, script);
+    }
+
+    /** The same with rolling pulls at its end, for an answer that waits for them. */
+    SimulatedDrive driveWithPulls(BuildSheet parts, long noiseSeed) {
+        return drive(parts, noiseSeed, script.then(DriveScript.rollingPulls()));
+    }
+
+    private SimulatedDrive drive(BuildSheet parts, long noiseSeed, DriveScript road) {
         EngineSimulator car = car(parts, seed, faults, noiseSeed, stranger);
-        return (twoSensors ? car.withTwoSensors() : car).drive(script, 20, "practice-" + seed + ".csv");
+        return (twoSensors ? car.withTwoSensors() : car).drive(road, 20, "practice-" + seed + ".csv");
     }
 
     /** {@return the drive of this case} */

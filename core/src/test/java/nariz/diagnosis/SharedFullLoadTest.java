@@ -41,8 +41,8 @@ public class SharedFullLoadTest {
         List<Analysis> waiting = IntStream.rangeClosed(4, 6).mapToObj(seed -> Analysis.of(Request.of(sheet,
                 shortOfFirstStageAlone(DemoDrive.drive(sheet, seed).log())), () -> false)).toList();
         for (Analysis a : waiting) {
-            assertThat(a.awaited()).isPresent();
-            AwaitedPull pull = a.awaited().orElseThrow();
+            assertThat(a.advice().awaited()).isPresent();
+            AwaitedPull pull = a.advice().awaited().orElseThrow();
             assertThat(pull.readS()).isLessThan(pull.wantedS());
             assertThat(a.advice().changes()).noneMatch(c -> c.circuit().equals(MeteredCircuits.POWER)
                     || c.circuit().equals(MeteredCircuits.SECONDARY_MAIN));
@@ -55,11 +55,40 @@ public class SharedFullLoadTest {
     }
 
     @Test
+    public void whoComesBackWithoutThePullIsAnsweredWithTheLikelierOfTheTwo() {
+        BuildSheet sheet = leanSecondary();
+        for (int seed = 4; seed <= 6; seed++) {
+            Request q = Request.of(sheet, shortOfFirstStageAlone(DemoDrive.drive(sheet, seed).log()));
+            Advice first = Analysis.of(q, () -> false).advice();
+            Previous asked = PreviousReader.parse("advice.json", AdviceJson.write(first));
+            assertThat(asked.asked()).isTrue();
+            Analysis again = Analysis.of(q.withPrevious(asked), () -> false);
+            assertThat(again.advice().verdict()).isEqualTo(Verdict.CHANGE);
+            assertThat(again.advice().changes()).anySatisfy(c -> {
+                assertThat(c.circuit()).isIn(MeteredCircuits.POWER, MeteredCircuits.SECONDARY_MAIN);
+                assertThat(c.enriches()).isTrue();
+                assertThat(c.reasons()).last().asString().contains("would read alike").contains("likelier");
+            });
+            assertThat(again.advice().awaited()).isEqualTo(first.awaited());
+        }
+    }
+
+    @Test
+    public void adviceOfAnEarlierVersionAskedForNoPull() {
+        BuildSheet sheet = leanSecondary();
+        String json = AdviceJson.write(Analysis.of(Request.of(sheet, shortOfFirstStageAlone(DemoDrive.drive(sheet, 4)
+                .log())), () -> false).advice());
+        String older = json.replaceFirst("  \"asksFor\" : [^\n]*\n", "");
+        assertThat(older).hasSizeLessThan(json.length());
+        assertThat(PreviousReader.parse("advice.json", older).asked()).isFalse();
+    }
+
+    @Test
     public void driveThatRanEnrichedOnTheFirstStageAloneIsAnswered() {
         BuildSheet sheet = leanSecondary();
         for (int seed = 4; seed < 7; seed++) {
             Analysis a = Analysis.of(Request.of(sheet, DemoDrive.drive(sheet, seed).log()), () -> false);
-            assertThat(a.awaited()).isEmpty();
+            assertThat(a.advice().awaited()).isEmpty();
             assertThat(a.advice().changes()).singleElement().satisfies(c -> {
                 assertThat(c.circuit()).isEqualTo(MeteredCircuits.SECONDARY_MAIN);
                 assertThat(c.to()).isGreaterThan(c.from());
@@ -72,7 +101,7 @@ public class SharedFullLoadTest {
         BuildSheet rich = MeteredParts.POWER_CHANNEL_RESTRICTION.fit(MeteredParts.MAIN_JET.fit(leanSecondary(),
                 Stage.SECONDARY, 74), Stage.PRIMARY, 38);
         Analysis a = Analysis.of(Request.of(rich, DemoDrive.drive(rich, 4).log()), () -> false);
-        assertThat(a.awaited()).isEmpty();
+        assertThat(a.advice().awaited()).isEmpty();
         assertThat(a.advice().changes()).first().satisfies(c -> assertThat(c.part()).isEqualTo(
                 MeteredParts.POWER_CHANNEL_RESTRICTION));
     }

@@ -270,7 +270,7 @@ public final class DriveRepository implements AutoCloseable {
 
     /**
      * The advice that the car of a drive has followed since: of the few drives before it, the last one whose changes
-     * are all on its sheet.
+     * are all on its sheet, or which asked for a pull and has the same carburetor.
      *
      * @param sheet sheet of the drive
      * @param run where it is kept; empty where it is new
@@ -285,13 +285,14 @@ public final class DriveRepository implements AutoCloseable {
                 .orElse(Instant.MAX);
         return w.named(sheet.name()).flatMap(v -> runs.stream()
                 .filter(r -> r.vehicle() == v.id() && r.imported().isBefore(at)).sorted(Comparator.comparing(
-                Workbook.Run::imported).reversed()).limit(MOST_BEFORE).flatMap(r -> previous(w, r).stream())
-                .filter(p -> p.followed(sheet)).findFirst());
+                Workbook.Run::imported).reversed()).limit(MOST_BEFORE).flatMap(r -> previous(w, r, sheet).stream())
+                .findFirst());
     }
 
-    private static Optional<Previous> previous(Workbook w, Workbook.Run r) {
+    private Optional<Previous> previous(Workbook w, Workbook.Run r, BuildSheet now) {
         try {
-            return w.advice(r.id()).map(json -> PreviousReader.parse(r.name(), json));
+            return w.advice(r.id()).map(json -> PreviousReader.parse(r.name(), json)).filter(p -> p.followed(now)
+                    || p.asked() && sheet(r.id()).carburetor().equals(now.carburetor()));
         } catch (InputProblem e) {
             // Nothing was estimated then, or an earlier version wrote it: the drive is weighed by itself.
             return Optional.empty();
