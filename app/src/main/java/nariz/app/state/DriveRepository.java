@@ -292,7 +292,7 @@ public final class DriveRepository implements AutoCloseable {
     private Optional<Previous> previous(Workbook w, Workbook.Run r, BuildSheet now) {
         try {
             return w.advice(r.id()).map(json -> PreviousReader.parse(r.name(), json)).filter(p -> p.followed(now)
-                    || p.asked() && sheet(r.id()).carburetor().equals(now.carburetor()));
+                    || (p.asked() && sheet(r.id()).carburetor().equals(now.carburetor())));
         } catch (InputProblem e) {
             // Nothing was estimated then, or an earlier version wrote it: the drive is weighed by itself.
             return Optional.empty();

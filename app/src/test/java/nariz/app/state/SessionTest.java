@@ -7,13 +7,17 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.IntStream;
 import nariz.app.task.FaultLog;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Kit;
 import nariz.carburetor.PartChange;
 import nariz.diagnosis.Candidate;
@@ -21,6 +25,8 @@ import nariz.diagnosis.Change;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.family.metered.MeteredParts;
+import nariz.log.Channel;
+import nariz.log.DriveLog;
 import nariz.log.LogWriter;
 import nariz.log.Span;
 import nariz.sim.Demo;
@@ -29,6 +35,7 @@ import nariz.testing.Malformed;
 import nariz.testing.Samples;
 import nariz.text.Wording;
 import nariz.units.Shown;
+import nariz.units.Units;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
@@ -521,6 +528,49 @@ public class SessionTest {
                     first)));
             assertThat(s.driveProperty().get().before()).isEmpty();
         }
+    }
+
+    /** The car's next drive knows that a pull was asked for, and is answered without it; another carburetor's does not. */
+    @Test
+    public void pullIsAskedForOnceOfACar() throws IOException {
+        DemoFiles f = DemoFiles.made();
+        String lean = DemoDrive.sheetJson().replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg")
+                .replace("74 thou", "66 thou");
+        BuildSheet sheet = BuildSheetReader.parse("lean.json", lean);
+        Path sheetFile = Files.writeString(f.folder().resolve("lean.json"), lean);
+        Path other = Files.writeString(f.folder().resolve("other.json"), lean.replace("61 thou", "62 thou"));
+        try (Session s = new Session(toInterface::add, f.workbook())) {
+            Drive first = opened(s, sheetFile, withoutGentlePulls(sheet, 4, f.log()));
+            assertThat(first.before()).isEmpty();
+            assertThat(first.analysis().advice().verdict()).isEqualTo(Verdict.MORE_DATA);
+            Drive second = opened(s, other, withoutGentlePulls(sheet, 5, f.log()));
+            assertThat(second.before()).as("of another carburetor").isEmpty();
+            Drive third = opened(s, sheetFile, withoutGentlePulls(sheet, 6, f.log()));
+            assertThat(third.before()).isPresent();
+            assertThat(third.analysis().advice().verdict()).isEqualTo(Verdict.CHANGE);
+            assertThat(third.analysis().advice().scored()).as("nothing was changed, nothing is proved").isEmpty();
+        }
+    }
+
+    private Drive opened(Session s, Path sheet, Path log) {
+        s.open().files(sheet, log);
+        until(s, () -> s.driveProperty().get() != null && s.driveProperty().get().log().name().equals(String.valueOf(
+                log.getFileName())) && s.busyProperty().get().isEmpty()
+                && s.garage().carOf(s.driveProperty().get()).isPresent());
+        return s.driveProperty().get();
+    }
+
+    /** Without what was logged enriched while the second stage was shut, or only just coming in. */
+    private static Path withoutGentlePulls(BuildSheet sheet, long seed, Path file) throws IOException {
+        DriveLog log = DemoDrive.drive(sheet, seed).log();
+        double[] throttle = log.values(Channel.THROTTLE);
+        int[] rows = IntStream.range(0, log.size()).filter(i -> log.vacuumPa()[i] > 8 * Units.INHG
+                || throttle[i] > 0.7).toArray();
+        Map<Channel, double[]> kept = new EnumMap<>(Channel.class);
+        log.recorded().forEach(c -> kept.put(c, IntStream.of(rows).mapToDouble(i -> log.values(c)[i]).toArray()));
+        Path out = file.resolveSibling("short-" + seed + ".csv");
+        LogWriter.write(new DriveLog("short", kept, List.of(), 0), out);
+        return out;
     }
 
     /** Neither waits for the answer to the one before: both are kept, and each is a step of its own. */
