@@ -530,7 +530,7 @@ public class SessionTest {
         }
     }
 
-    /** The car's next drive knows that a pull was asked for, and is answered without it; another carburetor's is not. */
+    /** The car's next drive knows that a pull was asked for and is answered without it; another carburetor's is not. */
     @Test
     public void pullIsAskedForOnceOfACar() throws IOException {
         DemoFiles f = DemoFiles.made();
