@@ -3,6 +3,7 @@ package nariz.app.chart;
 import static nariz.app.words.WindowWords.say;
 
 import java.util.List;
+import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
@@ -12,7 +13,10 @@ import nariz.app.state.Session;
 import nariz.app.theme.Palette;
 import nariz.diagnosis.RegimePrediction;
 
-/** Error by regime today, and after the change with its interval, against the tolerance band. */
+/**
+ * Error by regime today, and after the change with its interval, against the tolerance band; for parts of a pump or
+ * damper, which leave steady running as it is, the openings of the throttle ({@link OpeningsEffect}).
+ */
 public final class EffectChart extends Picture {
     private static final double LEFT = 104;
     private static final double RIGHT = 16;
@@ -38,6 +42,11 @@ public final class EffectChart extends Picture {
     protected void draw(GraphicsContext g, Palette p, double w, double h, int pane) {
         Drive d = session.driveProperty().get();
         Effect then = session.trials().effectProperty().get();
+        Optional<OpeningsEffect> openings = d == null ? Optional.empty() : OpeningsEffect.of(d, then);
+        if (openings.isPresent()) {
+            openings.get().draw(g, p, w, h);
+            return;
+        }
         boolean change = d != null && then.changed();
         strong(g, !change ? say("effect-chart.today-against-target") : then.tried()
                 ? say("effect-chart.today-and-with-the")

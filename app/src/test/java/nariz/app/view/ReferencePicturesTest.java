@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Map;
 import javafx.scene.control.Button;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.PixelReader;
@@ -15,7 +16,13 @@ import javax.imageio.ImageIO;
 import nariz.app.Png;
 import nariz.app.state.Stop;
 import nariz.app.state.Stops;
+import nariz.carburetor.BuildSheet;
+import nariz.carburetor.BuildSheetReader;
+import nariz.log.LogWriter;
 import nariz.sim.Demo;
+import nariz.sim.DemoDrive;
+import nariz.sim.DriveScript;
+import nariz.sim.EngineSimulator;
 import org.testng.annotations.Test;
 
 /**
@@ -60,6 +67,25 @@ public class ReferencePicturesTest extends FreshWindow {
         show("stream");
         assertThat(differ(small("fuel-stream"), reference("stream"))).isGreaterThan(3 * FEW);
         assertThat(differ(small("plane"), reference("plane"))).isGreaterThan(3 * FEW);
+    }
+
+    /** A pump changes nothing of steady running: its effect is drawn of the openings. */
+    @Test
+    public void effectOfAPumpIsThatOnTheOpenings() throws IOException {
+        Path sheet = Files.createTempDirectory("nariz").resolve("weak.json");
+        Files.writeString(sheet, DemoDrive.sheetJson().replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg")
+                .replace("\"nozzle\": \"35 thou\"", "\"nozzle\": \"20 thou\""));
+        BuildSheet weak = BuildSheetReader.read(sheet);
+        Path log = sheet.resolveSibling("weak.csv");
+        LogWriter.write(new EngineSimulator(weak, DemoDrive.SEED, Map.of(), 3).withPump(weak.carburetor().family()
+                .pumpSetting(weak).orElseThrow()).drive(DriveScript.twelveMinutes().then(DriveScript.openings()), 20,
+                "stabs").log(), log);
+        Hands.run(() -> session.open().files(sheet, log));
+        Hands.waitFor("the drive with stabs", () -> session.busyProperty().get().isEmpty() && session.driveProperty()
+                .get() != null && session.driveProperty().get().log().name().equals("weak.csv"));
+        Hands.run(() -> session.goTo(Stops.PUMP));
+        compare("effect-of-a-pump", "effect");
+        assertThat(differ(small("effect"), reference("effect"))).isGreaterThan(3 * FEW);
     }
 
     private void demo(Demo d) {
