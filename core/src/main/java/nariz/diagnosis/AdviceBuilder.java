@@ -396,18 +396,37 @@ final class AdviceBuilder {
                     .orElse(changes.getFirst()), today);
             case CHECK_FIRST -> checkSentence();
             case LEAVE -> scorer.fine() ? message("advice-builder.leave-it-alone-no",
-                    message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now", worst(today));
+                    message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now", off(today));
             case MORE_DATA -> awaited.map(p -> message("advice-builder.reads-alike", worst(today), p.text())).orElse(
                     message("advice-builder.too-few-ways-of"));
         };
     }
 
     /** The way of running that is furthest off, for its tolerance. */
+    private static RegimeError furthest(List<RegimeError> today) {
+        return today.stream().max(Comparator.comparingDouble(x -> x.rms() / x.regime().tolerance())).orElseThrow();
+    }
+
     private static Message worst(List<RegimeError> today) {
-        RegimeError e = today.stream().max(Comparator.comparingDouble(x -> x.rms() / x.regime().tolerance()))
-                .orElseThrow();
-        return message(e.mean() > 0 ? "advice-builder.lean" : "advice-builder.rich", message("advice-builder.at",
-                Math.round(100 * Math.abs(e.mean())), e.regime().label()));
+        return side(List.of(furthest(today)), furthest(today).mean() > 0);
+    }
+
+    /** All ways of running that are off in the mean, the side of the one furthest off first. */
+    private static Message off(List<RegimeError> today) {
+        List<RegimeError> off = today.stream().filter(e -> !Scorer.fine(e) && Math.abs(e.mean()) >= LEAST_TOLD)
+                .toList();
+        if (off.isEmpty()) {
+            return worst(today);
+        }
+        boolean lean = furthest(off).mean() > 0;
+        List<RegimeError> others = off.stream().filter(e -> e.mean() > 0 != lean).toList();
+        Message first = side(off.stream().filter(e -> !others.contains(e)).toList(), lean);
+        return others.isEmpty() ? first : Message.join(", ", List.of(first, side(others, !lean)));
+    }
+
+    private static Message side(List<RegimeError> errors, boolean lean) {
+        return message(lean ? "advice-builder.lean" : "advice-builder.rich", Message.join(", ", errors.stream().map(e ->
+                message("advice-builder.at", Math.round(100 * Math.abs(e.mean())), e.regime().label())).toList()));
     }
 
     private Message changeSentence(Change c, List<RegimeError> today) {
@@ -443,17 +462,16 @@ final class AdviceBuilder {
                 side = Math.signum(today.get(i).mean());
             }
         }
-        List<Message> where = new ArrayList<>();
+        List<RegimeError> where = new ArrayList<>();
         for (int i = 0; i < today.size(); i++) {
             RegimeError e = today.get(i);
             double gain = gain(then.get(i), e);
             boolean told = Math.abs(e.mean()) >= LEAST_TOLD || gain == best;
             if (told && gain > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
-                where.add(message("advice-builder.at", Math.round(100 * Math.abs(e.mean())), e.regime().label()));
+                where.add(e);
             }
         }
-        return where.isEmpty() ? message("advice-builder.off") : message(side > 0 ? "advice-builder.lean"
-                : "advice-builder.rich", Message.join(", ", where));
+        return where.isEmpty() ? message("advice-builder.off") : side(where, side > 0);
     }
 
     private static double gain(RegimeError then, RegimeError today) {

@@ -170,8 +170,12 @@ final class Scorer {
      * @return true where nobody would touch the car for what it reads
      */
     boolean fine() {
-        return errors(today()).stream().allMatch(e -> e.rms() < FINE * Math.max(e.regime().tolerance(),
-                LEAST_TOLERANCE));
+        return errors(today()).stream().allMatch(Scorer::fine);
+    }
+
+    /** Whether one way of running is well within what sound hardware leaves. */
+    static boolean fine(RegimeError e) {
+        return e.rms() < FINE * Math.max(e.regime().tolerance(), LEAST_TOLERANCE);
     }
 
     /** How much worse lean is than rich in a cell. */

@@ -3,8 +3,10 @@ package nariz.exam;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Hypothesis;
+import nariz.diagnosis.Regime;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
 import org.testng.annotations.DataProvider;
@@ -15,6 +17,19 @@ public class SoundStacksTest {
     @DataProvider
     public Object[] seeds() {
         return new Object[] {4307L, 4315L, 4340L};
+    }
+
+    /** Who is told to leave a car as it is learns everything that is off, not the worst alone. */
+    @Test
+    public void sentenceThatLeavesACarNamesEveryWayOfRunningThatIsOff() {
+        PracticeCase c = PracticeCase.ofFamily("stack-jet", 4340L);
+        Advice a = Analysis.of(c.fitted(), c.drive().log(), Strategy.BALANCED, List.of(), () -> false).advice();
+        assertThat(a.sentence().toString()).startsWith("Leave it for now: it is lean (3 % at full load), rich (7 % at "
+                + "cruise), but");
+        assertThat(a.predicted()).filteredOn(p -> p.before().regime() == Regime.FULL).singleElement().satisfies(p -> {
+            assertThat(p.before().mean()).isBetween(0.025, 0.035);
+            assertThat(p.before().rms()).as("more is off there than the mean").isGreaterThan(0.07);
+        });
     }
 
     @Test(dataProvider = "seeds")
