@@ -120,7 +120,8 @@ final class AdviceBuilder {
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
-        CircuitFindings found = circuitFindings();
+        CircuitFindings found = circuitFindings().leaving(check || change || awaited.isPresent() ? List.of()
+                : off(today));
         List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(posterior.ofFaults(checks))
                 : Optional.empty(), probability(checks) > 0.5, pump, openings);
         Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
@@ -396,7 +397,8 @@ final class AdviceBuilder {
                     .orElse(changes.getFirst()), today);
             case CHECK_FIRST -> checkSentence();
             case LEAVE -> scorer.fine() ? message("advice-builder.leave-it-alone-no",
-                    message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now", off(today));
+                    message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now",
+                    off(today).isEmpty() ? worst(today) : sides(off(today)));
             case MORE_DATA -> awaited.map(p -> message("advice-builder.reads-alike", worst(today), p.text())).orElse(
                     message("advice-builder.too-few-ways-of"));
         };
@@ -408,16 +410,15 @@ final class AdviceBuilder {
     }
 
     private static Message worst(List<RegimeError> today) {
-        return side(List.of(furthest(today)), furthest(today).mean() > 0);
+        return sides(List.of(furthest(today)));
     }
 
-    /** All ways of running that are off in the mean, the side of the one furthest off first. */
-    private static Message off(List<RegimeError> today) {
-        List<RegimeError> off = today.stream().filter(e -> !Scorer.fine(e) && Math.abs(e.mean()) >= LEAST_TOLD)
-                .toList();
-        if (off.isEmpty()) {
-            return worst(today);
-        }
+    private static List<RegimeError> off(List<RegimeError> today) {
+        return today.stream().filter(e -> !Scorer.fine(e) && Math.abs(e.mean()) >= LEAST_TOLD).toList();
+    }
+
+    /** Ways of running that are off, the side of the one furthest off first. */
+    private static Message sides(List<RegimeError> off) {
         boolean lean = furthest(off).mean() > 0;
         List<RegimeError> others = off.stream().filter(e -> e.mean() > 0 != lean).toList();
         Message first = side(off.stream().filter(e -> !others.contains(e)).toList(), lean);

@@ -3,6 +3,7 @@ package nariz.diagnosis;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntToDoubleFunction;
@@ -49,6 +50,7 @@ final class CircuitFindings {
     private final Estimate estimate;
     private final Scorer scorer;
     private final List<CausePosterior.Explanation> faults;
+    private List<RegimeError> left = List.of();
 
     /**
      * Sets up.
@@ -64,6 +66,12 @@ final class CircuitFindings {
         this.observation = observation;
         this.estimate = estimate;
         this.scorer = scorer;
+    }
+
+    /** Ways of running that are off and are left so: what gives most of the fuel there is not called settled. */
+    CircuitFindings leaving(List<RegimeError> off) {
+        left = List.copyOf(off);
+        return this;
     }
 
     private Family family() {
@@ -95,6 +103,7 @@ final class CircuitFindings {
             double half = 0.5 * (estimate.high(c) - estimate.low(c));
             boolean acted = likely && fault.filter(f -> size(c, f) >= ACTS * most).isPresent();
             boolean check = acted || fault.filter(f -> alike(c, f, read[0])).isPresent();
+            boolean leaves = false;
             Status status;
             if (c.role() == Circuit.Role.PUMP) {
                 status = blamed ? Status.OFF : pumpStatus(pump, openings);
@@ -109,11 +118,13 @@ final class CircuitFindings {
                 status = Status.IN_DOUBT;
             } else {
                 // What reads on target is right whichever circuit the fuel comes from.
-                status = Status.SETTLED;
+                leaves = left.stream().anyMatch(e -> c.equals(feeding(e.regime())));
+                status = leaves ? Status.IN_DOUBT : Status.SETTLED;
             }
             double error = changes.stream().filter(x -> x.circuit().equals(c) && x.now()
                     && x.part().role() != Part.Role.IDLE_STOP).findFirst().map(this::whereItWorks).orElse(read[0]);
-            boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !check && read[1] < enoughS(c));
+            boolean asks = status == Status.NOT_READ || (status == Status.IN_DOUBT && !leaves && !check
+                    && read[1] < enoughS(c));
             CorrectionMixture k = correction(c);
             out.add(new CircuitFinding(c, k.value(), k.quantile(LOW), k.quantile(1.0 - LOW),
                     read[1] / observation.steadyS(), c.role() != Circuit.Role.PUMP && (read[1] > 0 || blamed) ? error
@@ -122,9 +133,21 @@ final class CircuitFindings {
                     c.is(Stage.PRIMARY, Circuit.Role.METERING) && sloped() && status != Status.NOT_READ
                     ? estimate.mainSlope()
                     : Optional.empty(), c.role() == Circuit.Role.PUMP ? pumpWhy(status, pump, openings)
-                    : why(c, status, read, half, check), asks ? drive(c, observation) : Message.NONE));
+                    : leaves ? message("doubt.hardware") : why(c, status, read, half, check),
+                    asks ? drive(c, observation) : Message.NONE));
         }
         return out;
+    }
+
+    /** The circuit that gives most of the fuel in a way of running. */
+    private Circuit feeding(Regime g) {
+        return family().circuits().stream().max(Comparator.comparingDouble(c -> {
+            double sum = 0.0;
+            for (int i = 0; i < estimate.cells().size(); i++) {
+                sum += scorer.regime(i) == g ? scorer.weight(i) * estimate.share(i, List.of(c)) : 0.0;
+            }
+            return sum;
+        })).orElseThrow();
     }
 
     private CorrectionMixture correction(Circuit c) {

@@ -3,10 +3,13 @@ package nariz.exam;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import nariz.carburetor.Circuit;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
+import nariz.diagnosis.CircuitFinding;
 import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Regime;
+import nariz.diagnosis.Status;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
 import org.testng.annotations.DataProvider;
@@ -30,6 +33,12 @@ public class SoundStacksTest {
             assertThat(p.before().mean()).isBetween(0.025, 0.035);
             assertThat(p.before().rms()).as("more is off there than the mean").isGreaterThan(0.07);
         });
+        assertThat(a.finding(a.circuits().stream().map(CircuitFinding::circuit).filter(x -> x.role()
+                == Circuit.Role.METERING).findFirst().orElseThrow())).satisfies(f -> {
+                    assertThat(f.status()).as("no circuit is settled that feeds what is called off").isEqualTo(
+                            Status.IN_DOUBT);
+                    assertThat(f.why().code()).isEqualTo("doubt.hardware");
+                });
     }
 
     @Test(dataProvider = "seeds")
