@@ -50,7 +50,6 @@ final class AdviceBuilder {
     private final List<String> checks;
     private final Kit kit;
     private final Optional<Previous> previous;
-    private Optional<AwaitedPull> awaited = Optional.empty();
     private Optional<SharedFullLoad.Tie> untold = Optional.empty();
     private Optional<OpeningStudy.Finding> pump = Optional.empty();
     private int openings;
@@ -90,7 +89,6 @@ final class AdviceBuilder {
     /** Which parts another would read like, and the pull that tells. */
     AdviceBuilder untold(Optional<SharedFullLoad.Tie> tie) {
         untold = tie;
-        awaited = tie.map(SharedFullLoad.Tie::pull);
         return this;
     }
 
@@ -120,6 +118,7 @@ final class AdviceBuilder {
         List<Decision.Step> now = change ? chosen.stream().filter(s -> isNow(changes, s)).toList() : List.of();
         double[] after = now.isEmpty() ? scorer.today()
                 : scorer.with(Decision.apply(observation.sheet(), now));
+        Optional<AwaitedPull> awaited = untold.map(SharedFullLoad.Tie::pull);
         CircuitFindings found = circuitFindings().leaving(check || change || awaited.isPresent() ? List.of()
                 : off(today));
         List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(posterior.ofFaults(checks))
@@ -399,8 +398,8 @@ final class AdviceBuilder {
             case LEAVE -> scorer.fine() ? message("advice-builder.leave-it-alone-no",
                     message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now",
                     off(today).isEmpty() ? worst(today) : sides(off(today)));
-            case MORE_DATA -> awaited.map(p -> message("advice-builder.reads-alike", worst(today), p.text())).orElse(
-                    message("advice-builder.too-few-ways-of"));
+            case MORE_DATA -> untold.map(t -> message("advice-builder.reads-alike", worst(today), t.pull().text()))
+                    .orElse(message("advice-builder.too-few-ways-of"));
         };
     }
 

@@ -18,7 +18,8 @@ import nariz.diagnosis.RegimePrediction;
  * damper, which leave steady running as it is, the openings of the throttle ({@link OpeningsEffect}).
  */
 public final class EffectChart extends Picture {
-    private static final double LEFT = 104;
+    /** Room for the names of the rows. */
+    static final double LEFT = 104;
     private static final double RIGHT = 16;
     private static final double SPAN = 0.16;
 
@@ -96,12 +97,7 @@ public final class EffectChart extends Picture {
             double b = x(r.high() / target - 1, w);
             double ya = y + 0.26 * row;
             line(g, a, ya, b, ya, p.ink(), 1.4);
-            double at = x(r.after().mean(), w);
-            g.setFill(p.panel());
-            g.fillOval(at - 4, ya - 4, 8, 8);
-            g.setStroke(p.ink());
-            g.setLineWidth(1.6);
-            g.strokeOval(at - 4, ya - 4, 8, 8);
+            ring(g, p, x(r.after().mean(), w), ya);
         }
     }
 }

@@ -18,7 +18,6 @@ import nariz.dynamics.OpeningStudy;
  * pump.
  */
 final class OpeningsEffect {
-    private static final double LEFT = 104;
     private static final double VALUES = 104;
     private static final double TOP = 42;
     private static final double TALLEST_ROW = 42;
@@ -60,7 +59,7 @@ final class OpeningsEffect {
         double felt = x(OpeningStudy.FELT, w);
         double bottom = TOP + row * (more ? 2 : 1);
         Picture.text(g, say("openings-effect.felt", OpeningStudy.FELT), felt, 31, 12, p.faint(), TextAlignment.CENTER);
-        Picture.line(g, LEFT, TOP, LEFT, bottom, p.faint(), 1.2);
+        Picture.line(g, EffectChart.LEFT, TOP, EffectChart.LEFT, bottom, p.faint(), 1.2);
         Picture.line(g, felt, TOP, felt, bottom, p.faint(), 1.2, 4, 4);
         row(g, p, w, TOP + 0.5 * row, say("openings-effect.quick", found.felt()), found.lean(), found.leanAfter());
         if (more) {
@@ -71,12 +70,12 @@ final class OpeningsEffect {
     }
 
     private double x(double area, double w) {
-        return LEFT + Math.clamp(area / most, 0.0, 1.0) * (w - LEFT - VALUES);
+        return EffectChart.LEFT + Math.clamp(area / most, 0.0, 1.0) * (w - EffectChart.LEFT - VALUES);
     }
 
     /** Today above, after the change below it; with their intervals where there are any. */
     private void row(GraphicsContext g, Palette p, double w, double y, String what, double[] today, double[] after) {
-        Picture.text(g, what, LEFT - 10, y, 12.5, p.ink(), TextAlignment.RIGHT);
+        Picture.text(g, what, EffectChart.LEFT - 10, y, 12.5, p.ink(), TextAlignment.RIGHT);
         double up = y - 7;
         double down = y + 8;
         interval(g, p, today, w, up);
@@ -84,12 +83,7 @@ final class OpeningsEffect {
         g.setFill(p.lean());
         g.fillPolygon(new double[] {at - 6, at + 6, at}, new double[] {up + 5, up + 5, up - 6}, 3);
         interval(g, p, after, w, down);
-        at = x(after[0], w);
-        g.setFill(p.panel());
-        g.fillOval(at - 4, down - 4, 8, 8);
-        g.setStroke(p.ink());
-        g.setLineWidth(1.6);
-        g.strokeOval(at - 4, down - 4, 8, 8);
+        Picture.ring(g, p, x(after[0], w), down);
         Picture.text(g, say("openings-effect.from-to", today[0], after[0]), w - 12, y, 12.5, p.ink(),
                 TextAlignment.RIGHT);
     }

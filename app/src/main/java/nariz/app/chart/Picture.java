@@ -245,6 +245,15 @@ public abstract class Picture extends Region {
         g.setLineDashes();
     }
 
+    /** What is to come, as an open ring: what is stands beside it filled. */
+    static void ring(GraphicsContext g, Palette p, double x, double y) {
+        g.setFill(p.panel());
+        g.fillOval(x - 4, y - 4, 8, 8);
+        g.setStroke(p.ink());
+        g.setLineWidth(1.6);
+        g.strokeOval(x - 4, y - 4, 8, 8);
+    }
+
     static Color clear(Color c, double opacity) {
         return Color.color(c.getRed(), c.getGreen(), c.getBlue(), opacity);
     }
