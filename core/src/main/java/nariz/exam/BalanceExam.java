@@ -12,6 +12,7 @@ import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.idle.ThrottleBalance;
+import nariz.practice.Hand;
 import nariz.practice.WatchedBalance;
 import nariz.sim.BalanceUpset;
 import nariz.sim.RunningEngine;
@@ -94,7 +95,7 @@ public final class BalanceExam {
     }
 
     /** A person with a screwdriver and a meter. */
-    private static final class Hand {
+    private static final class Person {
         private final RunningEngine engine;
         private final ThrottleBalance.Stage stage;
         private final SlippingHand hand;
@@ -103,7 +104,7 @@ public final class BalanceExam {
         /** Turns really made at this stage. */
         private final double[] made;
 
-        Hand(RunningEngine engine, ThrottleBalance.Stage stage, Random random, double takes, double step) {
+        Person(RunningEngine engine, ThrottleBalance.Stage stage, Random random, double takes, double step) {
             this.engine = engine;
             this.stage = stage;
             hand = new SlippingHand(random);
@@ -116,9 +117,9 @@ public final class BalanceExam {
         }
 
         void turn(int carburetor, double by) {
-            SlippingHand.Turn turn = hand.turn(by);
+            Hand.Turn turn = hand.turn(by);
             slipped = turn.slipped();
-            set(turn.deed() == SlippingHand.Deed.ELSEWHERE ? hand.another(carburetor, engine.carburetors())
+            set(turn.deed() == Hand.Deed.ELSEWHERE ? hand.another(carburetor, engine.carburetors())
                     : carburetor, turn.by());
         }
 
@@ -158,7 +159,7 @@ public final class BalanceExam {
                 continue;
             }
             ThrottleBalance b = new ThrottleBalance(n, s, sheet.engine().idleRpm());
-            Hand hand = new Hand(guided, s, new Random(seed * 31 + s.ordinal()), takes, step);
+            Person hand = new Person(guided, s, new Random(seed * 31 + s.ordinal()), takes, step);
             int before = tally.slips();
             follow(b, hand);
             if (tally.slips() > before) {
@@ -167,7 +168,7 @@ public final class BalanceExam {
                 counted += IntStream.range(0, n).allMatch(j -> Math.abs(told[j] - hand.made[j]) < COUNTED) ? 1 : 0;
             }
             int turns = (int) b.moves().stream().filter(m -> m.kind() == ThrottleBalance.Kind.TURN).count();
-            int eighths = fixed(new Hand(fixed, s, new Random(seed * 37 + s.ordinal()), takes, step));
+            int eighths = fixed(new Person(fixed, s, new Random(seed * 37 + s.ordinal()), takes, step));
             double rpm = new WhenSettled(guided).now().rpm();
             rows.add(new Row(seed, s, text, found, WatchedBalance.worst(guided, s), turns, b.readings().size(), rpm
                     / sheet.engine().idleRpm() - 1.0, WatchedBalance.worst(fixed, s), eighths));
@@ -182,7 +183,7 @@ public final class BalanceExam {
         return e;
     }
 
-    private void follow(ThrottleBalance b, Hand hand) {
+    private void follow(ThrottleBalance b, Person hand) {
         boolean asked = false;
         while (b.moves().size() + b.readings().size() < 2 * MOST) {
             ThrottleBalance.Move m = b.next();
@@ -221,7 +222,7 @@ public final class BalanceExam {
     }
 
     /** By eighths; {@return turns} */
-    private static int fixed(Hand hand) {
+    private static int fixed(Person hand) {
         for (int turns = 0; turns < MOST; turns++) {
             Optional<ThrottleBalance.Reading> r = hand.read();
             if (r.isEmpty()) {

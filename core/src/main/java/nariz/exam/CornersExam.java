@@ -4,14 +4,14 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Random;
 import java.util.function.ToDoubleFunction;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
-import nariz.idle.IdleReading;
 import nariz.idle.School;
+import nariz.practice.FollowedGuide;
+import nariz.practice.Hand;
 import nariz.practice.WatchedIdle;
 import nariz.sim.RunningEngine;
 import nariz.sim.WhenSettled;
@@ -187,80 +187,28 @@ public final class CornersExam {
     }
 
     /** One guide, for all screws or one corner; {@return moves} */
-    private int follow(RunningEngine e, School school, int corner, int most, SlippingHand hand) {
+    private int follow(RunningEngine e, School school, int corner, int most, Hand hand) {
         double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
         double from = corner < 0 ? Arrays.stream(e.allTurns()).average().orElse(0.0) : e.turns(corner);
         double shown = Overlap.shownAtIdle(AIM_PHI, e.sheet().engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, corner < 0 ? 1.0 : 1.0 / e.trims(), from,
                 least, MOST_TURNS, e.sheet().engine().idleRpm(), false));
-        int moves = 0;
-        double[] before = e.allTurns();
-        double stopBefore = e.stop(0);
-        while (moves < most) {
-            IdleGuide.Move m = g.next();
-            if (m.kind() == IdleGuide.Kind.DONE || m.kind() == IdleGuide.Kind.NO_AUTHORITY) {
-                break;
-            }
-            double[] was = e.allTurns();
-            double stopWas = e.stop(0);
-            boolean slipped = false;
-            boolean takesBack = g.takesBack();
-            if (takesBack) {
-                // Put back whichever way it had gone.
-                moves++;
-                set(e, before, stopBefore);
-            } else if (m.kind() == IdleGuide.Kind.SCREWS) {
-                moves++;
-                slipped = turn(e, corner, m.by(), hand);
-            } else if (m.kind() == IdleGuide.Kind.STOP) {
-                e.stopBy(m.by());
-            }
-            Optional<IdleReading> r = WatchedIdle.read(e, mixed);
-            if (r.isPresent()) {
-                g.read(r.get());
-            } else {
-                g.undone();
-            }
-            // An earlier move made the other way has been put right in the count: nothing is undone.
-            boolean seen = r.isPresent() && g.slip().filter(k -> k != IdleGuide.Slip.WRONG_WAY_BEFORE).isPresent();
-            if (m.kind() == IdleGuide.Kind.SCREWS && r.isPresent() && !takesBack) {
-                tally.count(slipped, seen);
-            }
-            before = was;
-            stopBefore = stopWas;
-            if (r.isEmpty() || (slipped && seen)) {
-                // What was done by mistake, or what it died of, is undone; that counts.
-                moves++;
-                set(e, was, stopWas);
-                if (r.isPresent()) {
-                    g.back();
-                    WatchedIdle.read(e, mixed).ifPresent(g::read);
-                }
-            }
-        }
-        return moves;
+        FollowedGuide f = new FollowedGuide(e, g, corner, hand, mixed).follow(most, () -> false);
+        tally.count(f);
+        return f.moves();
     }
 
-    private static void set(RunningEngine e, double[] turns, double stop) {
-        e.stop(0, stop);
-        for (int i = 0; i < turns.length; i++) {
-            e.turn(i, turns[i]);
-        }
-    }
-
-    /** {@return whether it was done other than asked} */
-    private static boolean turn(RunningEngine e, int corner, double by, SlippingHand hand) {
-        SlippingHand.Turn turn = hand.turn(by);
-        if (turn.deed() == SlippingHand.Deed.ELSEWHERE) {
+    private static void turn(RunningEngine e, int corner, double by, Hand hand) {
+        Hand.Turn turn = hand.turn(by);
+        if (turn.deed() == Hand.Deed.ELSEWHERE) {
             e.stop(0, e.stop(0) + turn.by());
         } else {
             e.turnBy(corner, turn.by());
         }
-        return turn.slipped();
     }
 
     /** Every corner by quarters, richer until it falls off, then leaner, then to the best read; {@return moves} */
-    private int quarters(RunningEngine e, School school, SlippingHand hand) {
+    private int quarters(RunningEngine e, School school, Hand hand) {
         int moves = 0;
         double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
         for (int i = 0; i < e.trims(); i++) {

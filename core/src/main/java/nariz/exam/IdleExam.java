@@ -2,17 +2,16 @@ package nariz.exam;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
-import java.util.Optional;
 import java.util.Random;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
+import nariz.practice.FollowedGuide;
+import nariz.practice.Hand;
 import nariz.practice.WatchedIdle;
 import nariz.sim.RunningEngine;
 import nariz.sim.WhenSettled;
@@ -35,7 +34,6 @@ public final class IdleExam {
     private final boolean mixed;
     private final List<Row> rows = new ArrayList<>();
     private final SlippingHand.Tally tally = new SlippingHand.Tally();
-    private int later;
     private int dead;
     private int engines;
 
@@ -177,85 +175,22 @@ public final class IdleExam {
         double shown = Overlap.shownAtIdle(AIM_PHI, sheet.engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, 1.0, start, least, least + 2 * REACH,
                 sheet.engine().idleRpm(), false));
-        double actual = start;
-        double actualBefore = start;
-        double stopBefore = e.stop(0);
-        int moves = 0;
-        // By the reading after it: moves that were not doubted at once, and whether they were wrong.
-        Map<Integer, Boolean> untold = new HashMap<>();
-        while (moves < MOST) {
-            IdleGuide.Move m = g.next();
-            if (m.kind() == IdleGuide.Kind.DONE || m.kind() == IdleGuide.Kind.NO_AUTHORITY) {
-                break;
-            }
-            double was = actual;
-            double stopWas = e.stop(0);
-            boolean takesBack = g.takesBack();
-            SlippingHand.Turn turn = hand.turn(m.by());
-            boolean slipped = turn.slipped() && m.kind() == IdleGuide.Kind.SCREWS && !takesBack;
-            if (takesBack) {
-                // Put back whichever way it had gone.
-                moves++;
-                actual = actualBefore;
-                e.stop(0, stopBefore);
-                e.turnAll(actual);
-            } else if (m.kind() == IdleGuide.Kind.SCREWS) {
-                moves++;
-                actual = turned(e, actual, turn, least);
-            } else if (m.kind() == IdleGuide.Kind.STOP) {
-                e.stopBy(m.by());
-            }
-            Optional<IdleReading> read = WatchedIdle.read(e, mixed);
-            boolean died = read.isEmpty() && m.kind() == IdleGuide.Kind.SCREWS;
-            if (died) {
-                g.undone();
-            } else {
-                g.read(read.orElseGet(() -> heldAlive(e)));
-            }
-            boolean told = g.slip().isPresent() && !g.slip().equals(Optional.of(IdleGuide.Slip.WRONG_WAY_BEFORE));
-            actualBefore = was;
-            stopBefore = stopWas;
-            if (m.kind() == IdleGuide.Kind.SCREWS && !takesBack) {
-                tally.count(slipped, told || (slipped && died));
-                if (!told && !died) {
-                    untold.put(g.readings().size() - 1, slipped);
-                }
-            }
-            if (died || (slipped && told)) {
-                // What was done by mistake is undone; the move counts.
-                moves++;
-                e.stop(0, stopWas);
-                actual = was;
-                e.turnAll(actual);
-                if (!died) {
-                    g.back();
-                }
-                g.read(reading(e));
-            }
-        }
-        for (int i : g.otherWay()) {
-            Boolean wrong = untold.get(i);
-            later += Boolean.TRUE.equals(wrong) ? 1 : 0;
-            if (Boolean.FALSE.equals(wrong)) {
-                tally.doubtedLater();
-            }
-        }
+        FollowedGuide f = new FollowedGuide(e, g, -1, hand, mixed).follow(MOST, () -> false);
+        tally.count(f);
+        double actual = e.turns(0);
         double optimum = scan.optimum(school);
         double[] fixed = fixed(seed, school, sheet, start, least);
-        rows.add(new Row(seed, school, text, moves, (int) fixed[1], actual - optimum, scan.lambdaAt(actual)
+        rows.add(new Row(seed, school, text, f.moves(), (int) fixed[1], actual - optimum, scan.lambdaAt(actual)
                 - scan.lambdaAt(optimum), fixed[0] - optimum, scan.lambdaAt(fixed[0]) - scan.lambdaAt(optimum)));
     }
 
-    /** Turns all screws, or the stop screw by mistake; {@return where the screws stand then} */
-    private static double turned(RunningEngine e, double actual, SlippingHand.Turn turn, double least) {
-        if (turn.deed() == SlippingHand.Deed.ELSEWHERE) {
+    /** Turns all screws, or the stop screw by mistake. */
+    private static void turn(RunningEngine e, Hand.Turn turn) {
+        if (turn.deed() == Hand.Deed.ELSEWHERE) {
             e.stop(0, e.stop(0) + turn.by());
-            return actual;
+        } else {
+            e.turnBy(-1, turn.by());
         }
-        // A screw that is turned in further than its seat stays there.
-        double to = Math.max(least, actual + turn.by());
-        e.turnAll(to);
-        return to;
     }
 
     /** Richer by quarters until it has dropped, then leaner by quarters until it has dropped, then to the place. */
@@ -264,16 +199,14 @@ public final class IdleExam {
         RunningEngine e = new RunningEngine(sheet, seed, seed * 5 + school.ordinal());
         List<double[]> seenThere = new ArrayList<>();
         double at = start;
-        double actual = start;
         int moves = 0;
         for (int way : new int[] {1, -1}) {
             at = start;
-            actual = start;
             e.turnAll(start);
             e.start();
             moves += way < 0 ? 1 : 0;
             for (int k = 0; k < 6; k++) {
-                IdleReading r = reading(e);
+                IdleReading r = WatchedIdle.readHeldAlive(e, mixed);
                 double y = school == School.HIGHEST_VACUUM ? r.vacuumPa() : r.rpm();
                 seenThere.add(new double[] {at, y, r.phi()});
                 double top = seenThere.stream().mapToDouble(s -> s[1]).max().orElse(0);
@@ -281,7 +214,7 @@ public final class IdleExam {
                     break;
                 }
                 at += 0.25 * way;
-                actual = turned(e, actual, hand.turn(0.25 * way), least);
+                turn(e, hand.turn(0.25 * way));
                 moves++;
             }
         }
@@ -297,17 +230,6 @@ public final class IdleExam {
                     - AIM_PHI))).orElseThrow()[0];
         };
         return new double[] {to, moves + 1};
-    }
-
-    private IdleReading reading(RunningEngine e) {
-        return WatchedIdle.read(e, mixed).orElseGet(() -> heldAlive(e));
-    }
-
-    /** It would not keep running: what gauges show while somebody holds it alive. */
-    private IdleReading heldAlive(RunningEngine e) {
-        RunningEngine.Reading r = e.read();
-        return new IdleReading(0, 0, Math.max(250, r.rpm()), 60, Math.max(3e3, r.vacuumPa()), 3e3, mixed
-                ? 1 / r.lambda() : Double.NaN, 0.05, Double.NaN, Double.NaN);
     }
 
     /** {@return the figures in Markdown} */
@@ -337,7 +259,7 @@ public final class IdleExam {
                 "%n%d of %d engines ran at no screw at all and were left out. Moves the wrong way or at the wrong "
                 + "screw recognised: %d of %d at once, %d more by what was read later; right ones doubted: "
                 + "%d of %d.%n%nNot there:%n%n| seed | school | engine | moves | turns off | lambda off "
-                + "|%n|---|---|---|---|---|---|%n", dead, engines, tally.told(), tally.slips(), later,
+                + "|%n|---|---|---|---|---|---|%n", dead, engines, tally.told(), tally.slips(), tally.later(),
                 tally.alarms(), tally.plain()));
         rows.stream().filter(r -> !r.there()).forEach(r -> out.append(String.format(Locale.ROOT,
                 "| %d | %s | %s | %d | %.3f | %.3f |%n", r.seed(), r.school().key(), r.engine(), r.moves(),

@@ -1,12 +1,14 @@
 package nariz.exam;
 
 import java.util.Random;
+import nariz.practice.FollowedGuide;
+import nariz.practice.Hand;
 
 /**
  * A person with a screwdriver, who is a sixteenth of a turn off every fifth time, turns the wrong way in six of a
  * hundred moves and something else in another six.
  */
-final class SlippingHand {
+final class SlippingHand implements Hand {
     private static final double OTHER_WAY = 0.06;
     private static final double ELSEWHERE = 0.12;
     /** Smaller moves are made with care, turns. */
@@ -16,34 +18,13 @@ final class SlippingHand {
 
     private final Random random;
 
-    /** What became of a move. */
-    enum Deed {
-        /** Made as asked, about. */
-        ASKED,
-        /** Made the other way. */
-        OTHER_WAY,
-        /** Made at something else. */
-        ELSEWHERE
-    }
-
-    /**
-     * A move as it was made.
-     *
-     * @param deed what became of it
-     * @param by turns, signed
-     */
-    record Turn(Deed deed, double by) {
-        boolean slipped() {
-            return deed != Deed.ASKED;
-        }
-    }
-
     /** Moves of an exam: those that slipped, and whether that was said. */
     static final class Tally {
         private int slips;
         private int told;
         private int plain;
         private int alarms;
+        private int later;
 
         /**
          * Counts a move.
@@ -58,9 +39,22 @@ final class SlippingHand {
             alarms += !slipped && said ? 1 : 0;
         }
 
-        /** Counts a move made as asked that is doubted by what was read later. */
-        void doubtedLater() {
-            alarms++;
+        /**
+         * Counts all that was done while a guide was followed.
+         *
+         * @param f the guide, followed
+         */
+        void count(FollowedGuide f) {
+            f.made().forEach(m -> count(m.slipped(), m.said()));
+            for (FollowedGuide.Made m : f.doubtedLater()) {
+                later += m.slipped() ? 1 : 0;
+                alarms += m.slipped() ? 0 : 1;
+            }
+        }
+
+        /** {@return slips that were recognised by what was read later} */
+        int later() {
+            return later;
         }
 
         /** {@return moves that slipped} */
@@ -93,13 +87,8 @@ final class SlippingHand {
         this.random = random;
     }
 
-    /**
-     * Makes a move.
-     *
-     * @param by turns asked for, signed
-     * @return what is done
-     */
-    Turn turn(double by) {
+    @Override
+    public Turn turn(double by) {
         double chance = random.nextDouble();
         double off = random.nextInt(OFF_EVERY) == 0 ? (random.nextBoolean() ? OFF : -OFF) : 0.0;
         if (Math.abs(by) <= LEAST || chance >= ELSEWHERE) {

@@ -3,13 +3,11 @@ package nariz.practice;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.ToDoubleFunction;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
-import nariz.idle.IdleReading;
 import nariz.idle.School;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
@@ -238,24 +236,10 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
         double shown = Overlap.shownAtIdle(task.aimPhi(), e.sheet().engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), shown, screw < 0 ? 1.0 : 1.0 / e.trims(),
                 from, least, MOST_TURNS, e.sheet().engine().idleRpm(), false));
-        int moves = 0;
-        while (moves < most) {
-            check(cancelled);
-            IdleGuide.Move m = g.next();
-            if (m.kind() == IdleGuide.Kind.SCREWS) {
-                e.turnBy(screw, m.by());
-                moves++;
-            } else if (m.kind() == IdleGuide.Kind.STOP) {
-                e.stopBy(m.by());
-                moves++;
-            } else if (m.kind() != IdleGuide.Kind.READ) {
-                return moves;
-            }
-            Optional<IdleReading> r = WatchedIdle.read(e, true);
-            if (r.isEmpty()) {
-                return moves;
-            }
-            g.read(r.get());
+        FollowedGuide f = new FollowedGuide(e, g, screw, Hand.STEADY, true).follow(most, cancelled);
+        int moves = f.moves() + f.stopMoves();
+        if (f.finished()) {
+            return moves;
         }
         // What does not come to an end is put back where it was, and not left where something was to be learnt.
         e.turnBy(screw, from - turns(e, screw));

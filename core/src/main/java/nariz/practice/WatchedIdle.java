@@ -9,6 +9,10 @@ import nariz.sim.RunningEngine;
 public final class WatchedIdle {
     private static final double HZ = 20;
     private static final double LONGEST_S = 40;
+    private static final double LEAST_RPM = 250.0;
+    private static final double SPREAD_RPM = 60.0;
+    private static final double LEAST_VACUUM_PA = 3e3;
+    private static final double SPREAD_PHI = 0.05;
 
     private WatchedIdle() {
     }
@@ -32,5 +36,23 @@ public final class WatchedIdle {
             a.add(r.timeS(), r.rpm(), r.vacuumPa(), mixed ? r.lambda() : Double.NaN, mixed ? r.lambda2() : Double.NaN);
         }
         return a.reading();
+    }
+
+    /**
+     * The same, and where it will not keep running what gauges show while somebody holds it alive.
+     *
+     * @param e engine; it has run on afterwards
+     * @param mixed whether the mixture is read, or speed and vacuum alone
+     * @return the average, with wide spreads where it would not keep running
+     */
+    public static IdleReading readHeldAlive(RunningEngine e, boolean mixed) {
+        return read(e, mixed).orElseGet(() -> heldAlive(e, mixed));
+    }
+
+    static IdleReading heldAlive(RunningEngine e, boolean mixed) {
+        RunningEngine.Reading r = e.read();
+        return new IdleReading(0, 0, Math.max(LEAST_RPM, r.rpm()), SPREAD_RPM, Math.max(LEAST_VACUUM_PA,
+                r.vacuumPa()), LEAST_VACUUM_PA, mixed ? 1 / r.lambda() : Double.NaN, SPREAD_PHI, Double.NaN,
+                Double.NaN);
     }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Random;
+import nariz.practice.Hand;
 import org.testng.annotations.Test;
 
 public class SlippingHandTest {
@@ -12,10 +13,10 @@ public class SlippingHandTest {
     @Test
     public void slipsSixInAHundredEitherWayAndIsASixteenthOffEveryFifthTime() {
         SlippingHand hand = new SlippingHand(new Random(3));
-        int[] deeds = new int[SlippingHand.Deed.values().length];
+        int[] deeds = new int[Hand.Deed.values().length];
         int off = 0;
         for (int i = 0; i < TURNS; i++) {
-            SlippingHand.Turn t = hand.turn(0.25);
+            Hand.Turn t = hand.turn(0.25);
             deeds[t.deed().ordinal()]++;
             switch (t.deed()) {
                 case OTHER_WAY -> assertThat(t.by()).isEqualTo(-0.25);
@@ -26,9 +27,9 @@ public class SlippingHandTest {
                 }
             }
         }
-        assertThat(deeds[SlippingHand.Deed.OTHER_WAY.ordinal()] / (double) TURNS).isCloseTo(0.06, within(0.01));
-        assertThat(deeds[SlippingHand.Deed.ELSEWHERE.ordinal()] / (double) TURNS).isCloseTo(0.06, within(0.01));
-        assertThat(off / (double) deeds[SlippingHand.Deed.ASKED.ordinal()]).isCloseTo(0.2, within(0.02));
+        assertThat(deeds[Hand.Deed.OTHER_WAY.ordinal()] / (double) TURNS).isCloseTo(0.06, within(0.01));
+        assertThat(deeds[Hand.Deed.ELSEWHERE.ordinal()] / (double) TURNS).isCloseTo(0.06, within(0.01));
+        assertThat(off / (double) deeds[Hand.Deed.ASKED.ordinal()]).isCloseTo(0.2, within(0.02));
     }
 
     @Test
@@ -54,7 +55,6 @@ public class SlippingHandTest {
         t.count(true, false);
         t.count(false, false);
         t.count(false, true);
-        t.doubtedLater();
-        assertThat(new int[] {t.slips(), t.told(), t.plain(), t.alarms()}).containsExactly(2, 1, 2, 2);
+        assertThat(new int[] {t.slips(), t.told(), t.plain(), t.alarms()}).containsExactly(2, 1, 2, 1);
     }
 }
