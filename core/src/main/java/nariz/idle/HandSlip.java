@@ -45,6 +45,10 @@ final class HandSlip {
     /** Steps over the gain's distribution, in its standard deviations. */
     private static final double FURTHEST = 2.5;
     private static final double FINE = 0.25;
+    /** So near the end of a sensor's range some of what it averages is cut off, phi. */
+    private static final double CUT_OFF = 0.03;
+    /** How far beyond that end an engine that still runs may be, phi: any of it as likely. */
+    private static final double HIDDEN_PHI = 0.3;
     /** Share of the speed that a turn of the stop screw makes; judgement. */
     private static final double ONE_STOP_SPEED = 0.4;
 
@@ -90,7 +94,10 @@ final class HandSlip {
         if (!a.mixed()) {
             return unread(curve, a, b, turned);
         }
-        boolean mixed = follows(a, b);
+        if (b.mixed() && (a.atLimit() || b.atLimit())) {
+            return pastTheEnd(curve, a, b, turned, g);
+        }
+        boolean mixed = b.mixed();
         // What was read of the mixture says where the speed should be, whoever turned what.
         double moved = mixed ? b.phi() - a.phi() : g.perTurn() * turned;
         double sum = mixed ? answered(moved, turned, g, Math.hypot(Math.hypot(a.phiSd(), b.phiSd()), STILL)) : 0.0;
@@ -102,6 +109,54 @@ final class HandSlip {
         sum += normal(speed - lost, Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), 0.005
                 + LOST_PER_PHI * (Math.abs(moved) + unsure) + fallen));
         return sum + charged(a, b, speed);
+    }
+
+    /**
+     * The same where the sensor stood at the end of its range before or after: what it shows is the least that changed,
+     * and how far beyond the end the engine was, the turns say alone.
+     */
+    private static double pastTheEnd(IdleCurve curve, IdleReading a, IdleReading b, double turned, ScrewGain g) {
+        double moved = g.perTurn() * turned;
+        double unsure = spread(g) * Math.abs(moved);
+        double from = from(a, b, moved);
+        double to = from + moved;
+        double lost = curve.lost(from) - curve.lost(to);
+        double speed = Math.log(b.rpm() / a.rpm());
+        double away = Math.abs(from - IdleCurve.USUAL_PHI);
+        double home = Math.abs(to - IdleCurve.USUAL_PHI);
+        // On its way home an engine may gain more than the curve has, and on its way out lose more; never the reverse.
+        double far = home < away == speed > lost ? LOST_PER_PHI2 * (Math.abs(away * away - home * home) + 2.0
+                * Math.max(away, home) * unsure) : 0.0;
+        double sum = shows(a, b) ? atLeast(b.phi() - a.phi(), turned, g) : 0.0;
+        sum += normal(speed - lost, Math.hypot(Math.hypot(a.rpmSd() / a.rpm(), b.rpmSd() / b.rpm()), 0.005
+                + LOST_PER_PHI * (Math.abs(moved) + unsure) + far));
+        return sum + charged(a, b, speed);
+    }
+
+    /** Where the move began, as far as it is known: from the reading that is free, or else from the sensor's end. */
+    private static double from(IdleReading a, IdleReading b, double moved) {
+        if (shows(a, b)) {
+            return a.atLimit() ? b.phi() - moved : a.phi();
+        }
+        double end = a.atLimit() ? a.phi() : b.phi();
+        boolean homeward = end > IdleCurve.USUAL_PHI == moved < 0.0;
+        return homeward ? end - moved : end;
+    }
+
+    /** Log likelihood of a change of phi of which the sensor's end hides some. */
+    private static double atLeast(double shown, double turned, ScrewGain g) {
+        if (turned == 0.0 || Math.signum(shown) != Math.signum(turned)) {
+            return answered(shown, turned, g, STILL);
+        }
+        double ln = Math.sqrt(Math.log(1.0 + spread(g) * spread(g)));
+        double sum = 0.0;
+        double all = 0.0;
+        for (double z = -FURTHEST; z <= FURTHEST; z += FINE) {
+            double w = Math.exp(-0.5 * z * z);
+            sum += g.perTurn() * Math.exp(ln * z - 0.5 * ln * ln) * Math.abs(turned) >= Math.abs(shown) ? w : 0.0;
+            all += w;
+        }
+        return Math.log(Math.max(1e-12, sum / all / HIDDEN_PHI));
     }
 
     /** The same by speed and vacuum alone: what every curve that is still possible would have done there. */
@@ -165,7 +220,12 @@ final class HandSlip {
 
     /** Whether the mixture was read before and after, and the sensor was free to show a difference. */
     private static boolean follows(IdleReading a, IdleReading b) {
-        return a.mixed() && b.mixed() && !(a.atLimit() && b.atLimit());
+        return a.mixed() && b.mixed() && (!(a.atLimit() || b.atLimit()) || shows(a, b));
+    }
+
+    /** Whether one of two readings is clear of the end of the range at which the other stands. */
+    private static boolean shows(IdleReading a, IdleReading b) {
+        return !(a.atLimit() && b.atLimit()) && Math.abs(b.phi() - a.phi()) > CUT_OFF;
     }
 
     private static double vacuum(IdleReading a, IdleReading b, double expected, double sd) {

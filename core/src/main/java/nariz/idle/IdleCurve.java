@@ -23,7 +23,7 @@ final class IdleCurve {
     /** Turns that change phi about as much as 1; a width in turns is one in phi times this. */
     private static final double TURNS_PER_PHI = 2.4;
     /** Where engines idle best, phi. */
-    private static final double USUAL_PHI = 1.11;
+    static final double USUAL_PHI = 1.11;
     private static final double USUAL_SD = 0.07;
     private static final double STEP_PHI = 0.004;
     private static final double REACH_PHI = 0.30;
