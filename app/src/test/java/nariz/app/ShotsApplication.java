@@ -45,6 +45,7 @@ import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
 import nariz.text.Language;
+import nariz.units.Units;
 
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
@@ -67,7 +68,8 @@ public final class ShotsApplication extends Application {
     private final List<Shot> todo = new ArrayList<>();
 
     /** Views that are looked at, and not kept among the pictures of the documents; taken by name, or with "all". */
-    private static final List<String> UNKEPT = List.of("first-start", "tour", "find", "main", "live-start", "spanish");
+    private static final List<String> UNKEPT = List.of("first-start", "tour", "find", "main", "live-start", "spanish",
+            "pump-look");
 
     private static final String NEEDLES = """
             needle, spacing, 1 (thou), 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13
@@ -230,6 +232,16 @@ public final class ShotsApplication extends Application {
             session.open().files(weak, stabs);
         }));
         todo.add(new Shot("pump", () -> session.goTo(Stops.PUMP)));
+        Path loose = sheet.resolveSibling("loose-arm.csv");
+        BuildSheet sound = BuildSheetReader.read(sheet);
+        LogWriter.write(new EngineSimulator(sound, DemoDrive.SEED, Map.of(), 3).withPump(sound.carburetor().family()
+                .pumpSetting(sound).orElseThrow().scaled(1.0, 1.0, 11.5 * Units.DEG, 0.3)).drive(DriveScript
+                .twelveMinutes().then(DriveScript.openings()), 20, "slack").log(), loose);
+        todo.add(new Shot("", () -> {
+            session.dismissProblem();
+            session.open().files(sheet, loose);
+        }));
+        todo.add(new Shot("pump-look", () -> session.goTo(Stops.PUMP)));
         todo.add(new Shot("", () -> {
             session.dismissProblem();
             session.open().demo();

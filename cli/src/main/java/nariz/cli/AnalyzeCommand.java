@@ -90,9 +90,9 @@ final class AnalyzeCommand implements Callable<Integer> {
     /** A misspelt cause must not pass for a check that was made. */
     private void checkCauses() {
         for (String c : checked) {
-            if (!Hypothesis.FAULTS.contains(c)) {
+            if (!Hypothesis.LOOKED_FOR.contains(c)) {
                 throw new ParameterException(spec.commandLine(), "Unknown cause '" + c + "'; use some of "
-                        + String.join(", ", Hypothesis.FAULTS) + ".");
+                        + String.join(", ", Hypothesis.LOOKED_FOR) + ".");
             }
         }
     }

@@ -86,6 +86,15 @@ public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> cir
     }
 
     /**
+     * Whether it asks for a look at the accelerator pump: the steady mixtures are left alone then.
+     *
+     * @return true where {@link Hypothesis#PUMP_SLACK} is among the causes
+     */
+    public boolean looksAtPump() {
+        return hypotheses.stream().anyMatch(h -> h.cause().equals(Hypothesis.PUMP_SLACK));
+    }
+
+    /**
      * The circuit to look at first: the one that is blamed, or else the first in the order of work that is in doubt,
      * where a check stands or what keeps it from being judged.
      *
@@ -93,6 +102,6 @@ public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> cir
      */
     public Optional<Circuit> lookedAtFirst() {
         return blamed().or(() -> circuits.stream().filter(c -> c.status() == Status.IN_DOUBT).map(
-                CircuitFinding::circuit).findFirst());
+                CircuitFinding::circuit).filter(c -> !looksAtPump() || c.role() == Circuit.Role.PUMP).findFirst());
     }
 }

@@ -3,7 +3,6 @@ package nariz.diagnosis;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -38,8 +37,6 @@ final class AdviceBuilder {
     private static final double NEXT_DRIVE_SD = 0.005;
     private static final long SLACK_PERCENT = 15;
     private static final double BANKS_DIFFER = 0.03;
-    /** An error that is not worth being named in a sentence. */
-    private static final double LEAST_TOLD = 0.015;
 
     private final Observation observation;
     private final Estimate estimate;
@@ -120,15 +117,20 @@ final class AdviceBuilder {
                 : scorer.with(Decision.apply(observation.sheet(), now));
         Optional<AwaitedPull> awaited = untold.map(SharedFullLoad.Tie::pull);
         CircuitFindings found = circuitFindings().leaving(check || change || awaited.isPresent() ? List.of()
-                : off(today));
+                : OffTarget.inTheMean(today));
         List<CircuitFinding> circuits = found.of(changes, check ? Optional.of(posterior.ofFaults(checks))
                 : Optional.empty(), probability(checks) > 0.5, pump, openings);
-        Verdict verdict = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
+        Verdict otherwise = check ? Verdict.CHECK_FIRST : change ? Verdict.CHANGE : awaited.isPresent()
                 ? Verdict.MORE_DATA : leaveOrRead(today);
+        Optional<Hypothesis> look = otherwise == Verdict.LEAVE ? lookAtThePump() : Optional.empty();
+        Verdict verdict = look.isPresent() ? Verdict.CHECK_FIRST : otherwise;
+        List<Hypothesis> hypotheses = new ArrayList<>(causes);
+        look.ifPresent(hypotheses::addFirst);
         List<Message> missing = new ArrayList<>(found.missing());
         awaited.ifPresent(p -> missing.add(0, message("advice-builder.to-tell-apart", p.text())));
-        Message sentence = sentence(verdict, changes, today);
-        return new Advice(verdict, sentence, circuits, causes, changes,
+        Message sentence = look.map(h -> lookSentence(h, today)).orElseGet(() -> sentence(verdict, changes,
+                today));
+        return new Advice(verdict, sentence, circuits, hypotheses, changes,
                 predictions(today, after), FlagStretch.of(observation), missing, observation.sheet().assumed(),
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
@@ -210,6 +212,19 @@ final class AdviceBuilder {
     /** With nothing to change: the drive was wide enough to say so, or it was not. */
     private Verdict leaveOrRead(List<RegimeError> today) {
         return today.size() >= 3 ? Verdict.LEAVE : Verdict.MORE_DATA;
+    }
+
+    /** Slack at the pump's arm that is not likely enough to be taken up unseen: a feeler gauge tells in minutes. */
+    private Optional<Hypothesis> lookAtThePump() {
+        return pump.filter(f -> f.look().isPresent()).map(f -> new Hypothesis(Hypothesis.PUMP_SLACK, message(
+                "hypotheses.pump-slack"), f.causes().getOrDefault(OpeningStudy.Cause.SLACK, 0.0), Message.join("; ",
+                openingsSay(f)), message("hypotheses.look-at-the-arm")));
+    }
+
+    private Message lookSentence(Hypothesis look, List<RegimeError> today) {
+        Message first = message("advice-builder.look-at-the-pump", look.percent());
+        return scorer.fine() ? first : first.then(Message.literal(" ")).then(message("advice-builder.mixture-for-now",
+                OffTarget.words(today)));
     }
 
     private List<Change> changes(List<Decision.Step> chosen, List<RegimeError> today) {
@@ -397,36 +412,11 @@ final class AdviceBuilder {
             case CHECK_FIRST -> checkSentence();
             case LEAVE -> scorer.fine() ? message("advice-builder.leave-it-alone-no",
                     message("advice-builder.and-what-is-left")) : message("advice-builder.leave-for-now",
-                    off(today).isEmpty() ? worst(today) : sides(off(today)));
-            case MORE_DATA -> untold.map(t -> message("advice-builder.reads-alike", worst(today), t.pull().text()))
+                    OffTarget.words(today));
+            case MORE_DATA -> untold.map(t -> message("advice-builder.reads-alike", OffTarget.worst(today), t.pull()
+                    .text()))
                     .orElse(message("advice-builder.too-few-ways-of"));
         };
-    }
-
-    /** The way of running that is furthest off, for its tolerance. */
-    private static RegimeError furthest(List<RegimeError> today) {
-        return today.stream().max(Comparator.comparingDouble(x -> x.rms() / x.regime().tolerance())).orElseThrow();
-    }
-
-    private static Message worst(List<RegimeError> today) {
-        return sides(List.of(furthest(today)));
-    }
-
-    private static List<RegimeError> off(List<RegimeError> today) {
-        return today.stream().filter(e -> !Scorer.fine(e) && Math.abs(e.mean()) >= LEAST_TOLD).toList();
-    }
-
-    /** Ways of running that are off, the side of the one furthest off first. */
-    private static Message sides(List<RegimeError> off) {
-        boolean lean = furthest(off).mean() > 0;
-        List<RegimeError> others = off.stream().filter(e -> e.mean() > 0 != lean).toList();
-        Message first = side(off.stream().filter(e -> !others.contains(e)).toList(), lean);
-        return others.isEmpty() ? first : Message.join(", ", List.of(first, side(others, !lean)));
-    }
-
-    private static Message side(List<RegimeError> errors, boolean lean) {
-        return message(lean ? "advice-builder.lean" : "advice-builder.rich", Message.join(", ", errors.stream().map(e ->
-                message("advice-builder.at", Math.round(100 * Math.abs(e.mean())), e.regime().label())).toList()));
     }
 
     private Message changeSentence(Change c, List<RegimeError> today) {
@@ -466,12 +456,12 @@ final class AdviceBuilder {
         for (int i = 0; i < today.size(); i++) {
             RegimeError e = today.get(i);
             double gain = gain(then.get(i), e);
-            boolean told = Math.abs(e.mean()) >= LEAST_TOLD || gain == best;
+            boolean told = Math.abs(e.mean()) >= OffTarget.LEAST_TOLD || gain == best;
             if (told && gain > Math.min(0.01, 0.99 * best) && Math.signum(e.mean()) == side) {
                 where.add(e);
             }
         }
-        return where.isEmpty() ? message("advice-builder.off") : side(where, side > 0);
+        return where.isEmpty() ? message("advice-builder.off") : OffTarget.side(where, side > 0);
     }
 
     private static double gain(RegimeError then, RegimeError today) {

@@ -118,7 +118,8 @@ public final class Analysis {
         // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.
         List<TipIn> tipIns = TipIns.of(o, whatIf::phi);
         Optional<OpeningStudy.Finding> pump = decided.isEmpty() && decision.checks(decided).isEmpty()
-                ? OpeningStudy.of(o, whatIf::phi, tipIns, q.previous().map(Previous::madeGood).orElse(false), cancelled)
+                ? OpeningStudy.of(o, whatIf::phi, tipIns, q.previous().map(Previous::madeGood).orElse(false)
+                || q.ruledOut().contains(Hypothesis.PUMP_SLACK), cancelled)
                 : Optional.empty();
         int openings = pump.map(OpeningStudy.Finding::openings).orElseGet(() -> OpeningStudy.usable(o, whatIf::phi,
                 tipIns));
@@ -152,7 +153,8 @@ public final class Analysis {
         }
         f.pump().flatMap(OpeningStudy.Finding::change).ifPresent(a -> chosen.add(new Decision.Step(a.ladder(), a.from(),
                 a.to())));
-        if (chosen.isEmpty() && checks.isEmpty() && !waits) {
+        boolean looks = f.pump().flatMap(OpeningStudy.Finding::look).isPresent();
+        if (chosen.isEmpty() && checks.isEmpty() && !waits && !looks) {
             // The second stage is the last to be touched, and by itself.
             f.dynamics().later(sheet).ifPresent(chosen::add);
         }

@@ -1,6 +1,7 @@
 package nariz.diagnosis;
 
 import java.util.List;
+import java.util.stream.Stream;
 import nariz.text.Message;
 
 /**
@@ -8,7 +9,7 @@ import nariz.text.Message;
  *
  * @param cause key, for example {@code vacuum-leak}
  * @param label words for people
- * @param probability 0 to 1 among the causes considered
+ * @param probability 0 to 1 among the causes considered; of {@link #PUMP_SLACK} among those of the openings
  * @param evidence what in the log speaks for it
  * @param check what to do to settle it
  */
@@ -21,15 +22,23 @@ public record Hypothesis(String cause, Message label, double probability, Messag
     public static final String EXHAUST_LEAK = "exhaust-leak";
     /** Cause key of a sheet that does not describe this carburetor. */
     public static final String WRONG_SHEET = "wrong-sheet";
+    /**
+     * Cause key of slack at the accelerator pump's arm: weighed by the openings of the throttle, against other causes
+     * of theirs, once the steady mixtures are left alone.
+     */
+    public static final String PUMP_SLACK = "pump-slack";
     /** Cause key of "nothing is wrong". */
     public static final String NONE = "nothing-wrong";
 
     /** The two leaks, which are looked for together. */
     static final List<String> LEAKS = List.of(VACUUM_LEAK, EXHAUST_LEAK);
 
-    /** Cause keys of all faults that are weighed. */
+    /** Cause keys of all faults that are weighed against the fuel parts. */
     public static final List<String> FAULTS = List.of(VACUUM_LEAK, EXHAUST_LEAK, "sensor-offset",
             "fuel-starvation", "misfire", "plates-open", "fuel-level", "air-cleaner", WRONG_SHEET);
+
+    /** Cause keys of all that can be looked for and found sound. */
+    public static final List<String> LOOKED_FOR = Stream.concat(FAULTS.stream(), Stream.of(PUMP_SLACK)).toList();
 
     /** {@return the probability in whole per cent, never none and never certain} */
     public long percent() {

@@ -34,7 +34,8 @@ import nariz.text.Message;
  * elsewhere: gentle openings from closed throttle, of which slack at a pump's arm takes the whole shot, and closings,
  * after which a piston is still up; no act gains by making gentle openings better than a taut arm does. An act costs
  * its work. The part taken is the one of least expected loss and cost;
- * how probable a cause is, is the weight of the explanations under which its own act is the best.
+ * how probable a cause is, is the weight of the explanations under which its own act is the best. Slack is taken up
+ * unseen only where it is probable; where it is less so and would pay for the minutes in the mean, it is looked for.
  */
 public final class OpeningStudy {
     /** Excess of lambda that no one feels. */
@@ -100,17 +101,20 @@ public final class OpeningStudy {
      * @param causes probability of each
      * @param change the best change, or empty
      * @param lean mean area of lean excess today as the model has it, lambda s, with its 90 % interval
-     * @param leanAfter the same with the change
+     * @param leanAfter the same with the change, or once what is looked for was found and made good
      * @param hesitates mean loss of an opening today, lean and rich, and its standard deviation: 1 is just felt
      * @param others further events in which the change shows: gentle openings for a pump, closings for a damper
      * @param curve mean excess of lambda over settled after an opening that was read, as the likeliest explanation has
-     *     it, share, every {@link #CURVE_S} s from the beginning; and the same with the change; shared, not copied
+     *     it, share, every {@link #CURVE_S} s from the beginning; and the same as in {@code leanAfter}; shared, not
+     *     copied
      * @param hidden share of a spike of 0.2 s that this sensor's lag hides, 0 to 1
      * @param tells the opening whose like would tell the two likeliest causes apart best; empty where one is clear
+     * @param look what is to be looked at before the pump is called sound: its cause is not likely enough for a change,
+     *     and likely enough for the minutes that a look takes
      */
     public record Finding(int openings, int felt, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
             double[] leanAfter, double[] hesitates, Others others, float[][] curve, double hidden,
-            Optional<TipIn> tells) {
+            Optional<TipIn> tells, Optional<Act> look) {
         /** Steps of the curves, s. */
         public static final double CURVE_S = 0.05;
 
@@ -139,13 +143,13 @@ public final class OpeningStudy {
                 return Optional.empty();
             }
             Cause c = likeliest();
-            return sticks() ? Optional.of(Cause.STICKS) : Optional.of(c).filter(x -> x != Cause.SOUND
-                    && causes.getOrDefault(x, 0.0) > LEANS);
+            return sticks() ? Optional.of(Cause.STICKS) : look.map(Act::cause).or(() -> Optional.of(c).filter(x -> x
+                    != Cause.SOUND && causes.getOrDefault(x, 0.0) > LEANS));
         }
 
-        /** {@return what the change cures, or the likeliest cause where none is worth making} */
+        /** {@return what the change cures or the look is for, or the likeliest cause where neither is worth it} */
         public Cause answered() {
-            return change.map(Act::cause).orElseGet(this::likeliest);
+            return change.or(this::look).map(Act::cause).orElseGet(this::likeliest);
         }
 
         /** {@return the likeliest cause} */
@@ -182,7 +186,8 @@ public final class OpeningStudy {
      * @param o drive
      * @param settled settled phi at a sample's state
      * @param tipIns its openings
-     * @param madeGood whether slack at a pump's arm has just been taken up, or dampers filled: not advised again
+     * @param madeGood whether slack at a pump's arm was looked for or has just been taken up, or dampers filled: not
+     *     advised again
      * @param cancelled asked now and then
      * @return what was found; empty where the family has neither pump nor damper or too few openings were read
      */
@@ -260,10 +265,24 @@ public final class OpeningStudy {
         best = causes.getOrDefault(Cause.SOUND, 0.0) > NULL || sticks(causes) ? 0 : best;
         double variance = Math.max(0.0, square - expected[0] * expected[0]);
         double[] hesitates = {expected[0], Math.hypot(Math.sqrt(variance), MODEL_SD * expected[0])};
+        int looked = best > 0 || sticks(causes) ? 0 : look(choices, causes, expected);
+        int then = Math.max(best, looked);
         return new Finding(stabs.size(), felt.size(), causes, choices.get(best).act(), interval(lean[0], e),
-                interval(lean[best], e), hesitates, new Others(others.size(), ofOthers[0], ofOthers[best]),
-                curves(stabs, e, best), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes,
-                leading));
+                interval(lean[then], e), hesitates, new Others(others.size(), ofOthers[0], ofOthers[then]),
+                curves(stabs, e, then), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes,
+                leading), choices.get(looked).act());
+    }
+
+    /**
+     * What has to be more probable than it is to be done unseen, and pays for its own work in the mean: whoever looks
+     * sees whether it is there, and does nothing where it is not.
+     *
+     * @return the choice; 0 where there is nothing to look for
+     */
+    private static int look(List<Enricher.Choice> choices, Map<Cause, Double> causes, double[] expected) {
+        return IntStream.range(1, choices.size()).filter(c -> choices.get(c).sure() > causes.getOrDefault(choices.get(c)
+                .cause(), 0.0) && expected[c] + choices.get(c).cost() < expected[0]).boxed().min(Comparator
+                .comparingDouble(c -> expected[c] + choices.get(c).cost())).orElse(0);
     }
 
     private static boolean sticks(Map<Cause, Double> causes) {

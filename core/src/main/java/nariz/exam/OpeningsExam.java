@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
+import java.util.stream.Stream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
@@ -65,6 +66,7 @@ public final class OpeningsExam {
         private final List<String> answers = new ArrayList<>();
         private Optional<OpeningStudy.Cause> first = Optional.empty();
         private boolean needless;
+        private boolean looked;
         private double offM = Double.NaN;
         private double lean = Double.NaN;
         private double felt = Double.NaN;
@@ -151,8 +153,10 @@ public final class OpeningsExam {
         line.accept(share("nozzle proposed within a step of 4 thou of the healthy one", "90 %",
                 pumps.stream().filter(o -> !Double.isNaN(o.offM)).toList(), o -> o.offM <= NEAR_M * 1.001));
         line.accept(share("sound pumps left alone", "95 %", sound, o -> !o.needless));
+        line.accept(share("... told to look at the arm", "", sound, o -> o.looked));
         line.accept(share("no pump part where the steady mixture, a leak or the supply is the cause", "all", other,
                 o -> !o.needless));
+        line.accept(share("... told to look at the arm", "", other, o -> o.looked));
         for (String f : all.stream().map(o -> o.family).distinct().sorted().toList()) {
             line.accept(share("... all of these, " + f, "", all.stream().filter(o -> o.family.equals(f) && (o.counts()
                     || !o.hidden.pump())).toList(), Outcome::right));
@@ -217,12 +221,22 @@ public final class OpeningsExam {
             Analysis a = Analysis.of(q, () -> false);
             Advice advice = a.advice();
             previous = Previous.of(advice);
-            if (advice.verdict() == Verdict.CHECK_FIRST && checked.isEmpty()) {
+            if (advice.looksAtPump()) {
+                // Whoever looks takes up what there is, and goes on where there is nothing.
+                o.answers.add("look at the arm" + shares(advice));
+                o.looked = true;
+                o.lean = Double.isNaN(o.lean) ? advice.pump().orElseThrow().lean()[0] : o.lean;
+                o.first = o.first.or(() -> Optional.of(OpeningStudy.Cause.SLACK));
+                slack = 0.0;
+                checked = Stream.concat(checked.stream(), Stream.of(Hypothesis.PUMP_SLACK)).toList();
+                continue;
+            }
+            if (advice.verdict() == Verdict.CHECK_FIRST && !checked.containsAll(CHECKED)) {
                 o.answers.add("check");
                 if (!faults.isEmpty()) {
                     return o;
                 }
-                checked = CHECKED;
+                checked = Stream.concat(checked.stream(), CHECKED.stream()).toList();
                 continue;
             }
             o.answers.add(advice.verdict() == Verdict.CHANGE ? String.join("; ", advice.changes().stream()

@@ -50,10 +50,14 @@ public class OpeningStudyTest {
     }
 
     private static Analysis driven(BuildSheet sheet, double slackDeg, long noise) {
+        return driven(sheet, slackDeg, noise, List.of());
+    }
+
+    private static Analysis driven(BuildSheet sheet, double slackDeg, long noise, List<String> lookedFor) {
         PumpSetting p = sheet.carburetor().family().pumpSetting(sheet).orElseThrow();
         return Analysis.of(Request.of(sheet, new EngineSimulator(sheet, DemoDrive.SEED, Map.of(), noise).withPump(
                 p.scaled(1.0, 1.0, slackDeg * Units.DEG, 0.3)).drive(DriveScript.twelveMinutes().then(
-                DriveScript.openings()), 20, "openings").log()), () -> false);
+                DriveScript.openings()), 20, "openings").log()).withRuledOut(lookedFor), () -> false);
     }
 
     /** A made-up four-barrel whose openings suffer from slack, by 0.44 lambda s each at 9.4 degrees. */
@@ -176,17 +180,44 @@ public class OpeningStudyTest {
                 .isGreaterThan(chance(slack, OpeningStudy.Cause.RATE) + chance(slack, OpeningStudy.Cause.VOLUME));
     }
 
-    /** Slack that is likely and not sure enough for a spanner is no settled pump, in the file and the window alike. */
+    /** Slack that is likely and not sure enough for a spanner: a feeler gauge comes before the pump is called sound. */
     @Test
-    public void likelyCauseWithoutAChangeLeavesThePumpInDoubt() {
+    public void slackThatIsNotSureIsLookedForFirst() {
         Advice a = driven(right(), 11.5, 3).advice();
         OpeningStudy.Finding f = a.pump().orElseThrow();
         assertThat(f.change()).isEmpty();
+        assertThat(f.look().map(OpeningStudy.Act::cause)).contains(OpeningStudy.Cause.SLACK);
         assertThat(f.inDoubt()).contains(OpeningStudy.Cause.SLACK);
+        assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
+        assertThat(a.changes()).isEmpty();
+        assertThat(a.hypotheses().getFirst().cause()).isEqualTo(Hypothesis.PUMP_SLACK);
+        assertThat(a.hypotheses().getFirst().percent()).isEqualTo(f.percent(OpeningStudy.Cause.SLACK));
+        assertThat(a.sentence().toString()).startsWith("Look at the accelerator pump's arm before anything else: "
+                + f.percent(OpeningStudy.Cause.SLACK) + " % likely");
+        assertThat(a.hypotheses().getFirst().evidence().toString()).contains("gently");
+        assertThat(f.others().leanAfter()).as("taken up").isLessThan(f.others().lean());
         assertThat(a.finding(MeteredCircuits.PUMP).status()).isEqualTo(Status.IN_DOUBT);
         assertThat(a.finding(MeteredCircuits.PUMP).why().toString()).startsWith("the shot starts late: ");
-        Advice sound = driven(right(), 0.0, 3).advice();
-        assertThat(sound.finding(MeteredCircuits.PUMP).status()).isEqualTo(Status.SETTLED);
+        assertThat(a.lookedAtFirst()).contains(MeteredCircuits.PUMP);
+        assertThat(AdviceJson.write(a)).contains("\"look\" : \"slack\"");
+    }
+
+    @Test
+    public void whoLookedAndFoundNoSlackIsNotAskedAgain() {
+        Advice a = driven(right(), 11.5, 3, List.of(Hypothesis.PUMP_SLACK)).advice();
+        assertThat(a.verdict()).isEqualTo(Verdict.LEAVE);
+        assertThat(a.looksAtPump()).isFalse();
+        assertThat(a.pump().orElseThrow().causes()).doesNotContainKey(OpeningStudy.Cause.SLACK);
+    }
+
+    @Test
+    public void aSoundPumpIsNotLookedAt() {
+        Advice a = driven(right(), 0.0, 3).advice();
+        assertThat(a.verdict()).isEqualTo(Verdict.LEAVE);
+        assertThat(a.looksAtPump()).isFalse();
+        assertThat(a.pump().orElseThrow().look()).isEmpty();
+        assertThat(a.finding(MeteredCircuits.PUMP).status()).isEqualTo(Status.SETTLED);
+        assertThat(AdviceJson.write(a)).contains("\"look\" : null");
     }
 
     /** Slack takes a tenth of a stab and the whole of a small movement: it is answered for the sake of those. */

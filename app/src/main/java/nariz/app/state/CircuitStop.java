@@ -138,7 +138,7 @@ class CircuitStop implements Stop {
             case NOT_READ -> say("stop-words.this-drive-hardly-used", label().toLowerCase(Locale.ROOT));
             case WAITING -> say("stop-words.waits-for-another", error(f.error()), a.first().map(Change::title)
                     .orElse(Message.NONE));
-            case IN_DOUBT -> a.verdict() == Verdict.CHECK_FIRST ? say(a.sentence())
+            case IN_DOUBT -> a.verdict() == Verdict.CHECK_FIRST && !a.looksAtPump() ? say(a.sentence())
                     : say("stop-words.reads-but", error(f.error()), say(f.why()));
             case SETTLED -> settled(found, f);
             case OFF -> say(a.sentence());
@@ -182,8 +182,8 @@ class CircuitStop implements Stop {
                 parts.add(say("stop-words.bank-alone", banks.get(i).bank(), alone[i]));
             }
         }
-        Optional<Hypothesis> fault = a.hypotheses().stream().filter(Hypothesis::fault).filter(h -> h.probability()
-                >= 0.05).findFirst();
+        Optional<Hypothesis> fault = a.hypotheses().stream().filter(h -> Hypothesis.FAULTS.contains(h.cause())
+                && h.probability() >= 0.05).findFirst();
         fault.ifPresent(h -> parts.add(say(h.label()) + ": " + h.percent() + " %"));
         // The fault that has just been named need not be named again.
         List<Message> others = f.confoundedWith().stream().filter(m -> fault.filter(h -> say(h.label()).equals(say(m)))

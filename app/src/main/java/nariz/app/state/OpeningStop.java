@@ -119,6 +119,10 @@ final class OpeningStop extends CircuitStop {
         if (!changes.isEmpty()) {
             return new StopWords(Status.OFF, brief, say(a.sentence()), sure, changes, "");
         }
+        if (a.looksAtPump()) {
+            return new StopWords(Status.IN_DOUBT, brief, own("look-first", f.percent(f.answered()), what), sure,
+                    List.of(), "");
+        }
         Optional<OpeningStudy.Cause> doubt = f.inDoubt();
         if (doubt.isPresent()) {
             OpeningStudy.Cause c = doubt.get();

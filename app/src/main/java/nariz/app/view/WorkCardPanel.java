@@ -85,6 +85,9 @@ final class WorkCardPanel extends VBox {
         if (!w.changes().isEmpty()) {
             w.changes().forEach(this::change);
             fitting(d, w.changes());
+        } else if (a.looksAtPump()) {
+            checks(a);
+            stop.guide(w).ifPresent(this::guide);
         } else if (stop.guide(w).isPresent()) {
             guide(stop.guide(w).get());
         } else if (a.verdict() == Verdict.CHECK_FIRST) {
@@ -211,7 +214,9 @@ final class WorkCardPanel extends VBox {
 
     private void checks(Advice a) {
         content.getChildren().add(label(say("work-card-panel.check-first"), "card-heading"));
-        for (Hypothesis h : a.hypotheses()) {
+        List<Hypothesis> asked = a.looksAtPump() ? a.hypotheses().stream().filter(h -> h.cause().equals(
+                Hypothesis.PUMP_SLACK)).toList() : a.hypotheses();
+        for (Hypothesis h : asked) {
             if (h.fault() && h.probability() >= 0.02 && !session.decisions().valueProperty().get().checked().contains(
                     h.cause())) {
                 heading(say(h.label()) + ", " + h.percent() + " %");

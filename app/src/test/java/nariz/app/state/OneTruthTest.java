@@ -77,9 +77,9 @@ public class OneTruthTest {
         assertThat(contradictions).isEmpty();
     }
 
-    /** Slack, read as 60 to 75 in 100: no part is changed for it, and nothing is called settled over it. */
+    /** Slack, read as 60 to 75 in 100: not taken up unseen, and nothing is called settled over it. */
     @Test
-    public void aLikelyCauseWithoutAPartIsInDoubtAndSaysWhatToLookAt() {
+    public void slackThatIsNotSureIsInDoubtAndLookedFor() {
         BuildSheet sheet = MeteredParts.POWER_VALVE_RATING.fit(MeteredParts.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(),
                 Stage.PRIMARY, 34), Stage.PRIMARY, 6.5);
         PumpSetting pump = sheet.carburetor().family().pumpSetting(sheet).orElseThrow().scaled(1.0, 1.0, 11.5
@@ -93,9 +93,12 @@ public class OneTruthTest {
         assertThat(f.causes().getOrDefault(OpeningStudy.Cause.SLACK, 0.0)).isBetween(0.6, 0.75);
         StopWords w = Stops.PUMP.words(d, null);
         assertThat(w.state()).isEqualTo(Status.IN_DOUBT);
-        assertThat(w.sentence()).contains(say(OpeningStudy.Cause.SLACK.label())).contains(f.percent(
+        assertThat(w.sentence()).contains(" arm ").contains(f.percent(
                 OpeningStudy.Cause.SLACK) + " %");
+        assertThat(w.confidence()).contains(say(OpeningStudy.Cause.SLACK.label()));
         assertThat(Stops.PUMP.guide(w)).isPresent();
+        // The mixture's own stops are as they would be without it.
+        assertThat(Stops.MAIN.words(d, null).sentence()).doesNotContain("arm");
     }
 
     private static void compare(Drive d, Stop stop, java.util.function.Consumer<String> wrong) {
