@@ -275,11 +275,17 @@ public final class IdleGuide {
             return back(message("idle.why-fell"));
         }
         if (last.atLimit() && record.moves().size() < MOST_MOVES) {
-            return move(last.phi() > RICH_PHI ? -2 * COARSEST : 2 * COARSEST, message("idle.why-at-limit"));
+            Move home = move(last.phi() > RICH_PHI ? -2 * COARSEST : 2 * COARSEST, message("idle.why-at-limit"));
+            // With the screws at their own end as well, what is wrong is not theirs.
+            atLimit = home.by() == 0.0;
+            return atLimit ? finished(last) : home;
         }
         boolean rich = last.mixed() && last.phi() >= RICH_PHI - RICH_ENOUGH;
         if (readings.size() == 1 && !rich) {
-            return first(last);
+            Move first = first(last);
+            if (first.by() != 0.0) {
+                return first;
+            }
         }
         if (record.powerless()) {
             return new Move(Kind.NO_AUTHORITY, 0.0, turns(), message("idle.why-no-authority"));
@@ -332,7 +338,7 @@ public final class IdleGuide {
         double passed = PASSED * perTurn(c);
         boolean leaner = at - PASSED < settings.least() || record.readings().stream().anyMatch(r -> c.at(r) <= target
                 - passed) || record.missesAt() > Double.NEGATIVE_INFINITY;
-        boolean richer = at + PASSED > settings.most() || record.readings().stream().anyMatch(r -> c.at(r) >= target
+        boolean richer = at + PASSED > furthestOut() || record.readings().stream().anyMatch(r -> c.at(r) >= target
                 + passed);
         return !leaner ? -1.0 : !richer ? 1.0 : 0.0;
     }
@@ -340,7 +346,12 @@ public final class IdleGuide {
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
     private double within(IdleCurve c, double u, double now) {
         double per = perTurn(c);
-        return Math.clamp(u, now + per * (settings.least() - turns()), now + per * (settings.most() - turns()));
+        return Math.clamp(u, now + per * (settings.least() - turns()), now + per * (furthestOut() - turns()));
+    }
+
+    /** Where the screws were found further out than anybody would turn them, they may go back there. */
+    private double furthestOut() {
+        return Math.max(settings.most(), Math.max(settings.turns(), turns()));
     }
 
     /** {@return whether the screws have no more to give in the direction of the finish} */
@@ -396,7 +407,7 @@ public final class IdleGuide {
                 double[] lost = c.lostBand(u);
                 boolean reads = !c.mixed() || (u > LEANEST_PHI && u < RICHEST_PHI);
                 boolean safe = lost[0] + lost[1] - aside < MOST_LOST && reads && u > record.missesAt()
-                        && to >= settings.least() && to <= settings.most();
+                        && to >= settings.least() && to <= furthestOut();
                 if (!safe) {
                     continue;
                 }
@@ -424,8 +435,7 @@ public final class IdleGuide {
         if (rounded == 0.0) {
             rounded = Math.copySign(FINEST, by);
         }
-        // Where the screws are found further out than anybody would turn them, they are not sent back all at once.
-        double to = Math.clamp(turns() + rounded, settings.least(), Math.max(settings.most(), turns()));
+        double to = Math.clamp(turns() + rounded, settings.least(), furthestOut());
         return new Move(Kind.SCREWS, to - turns(), to, why);
     }
 

@@ -435,4 +435,42 @@ public class IdleGuideTest {
         Arrays.fill(v, turns);
         return v;
     }
+
+    private static IdleReading read(double rpm, double phi, boolean end) {
+        return new IdleReading(Double.NaN, Double.NaN, rpm, 1.0, 50e3, 60.0, phi, end ? 1e-6 : 0.002, 0.004,
+                Double.NaN);
+    }
+
+    /** Screws at their seat under a sensor at its end: nobody is sent to turn them by nothing, and it is said so. */
+    @Test
+    public void seatedScrewsAndASensorAtItsEndAreTheEndOfTheGuide() {
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 0.25, 0.0, 6.0, 900.0,
+                false));
+        g.next();
+        g.read(read(880.0, 1.47, true));
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.SCREWS);
+        assertThat(g.next().to()).isZero();
+        g.read(read(890.0, 1.47, true));
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+        assertThat(g.atLimit()).isTrue();
+    }
+
+    /** Screws found beyond the usual range are moved by something, and may come back to where they were found. */
+    @Test
+    public void screwsFoundFarOutAreNeverTurnedByNothingAndMayComeBack() {
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 6.625, 0.0, 6.0, 900.0,
+                false));
+        g.next();
+        double turns = 6.625;
+        for (int k = 0; k < 20 && g.next().kind() != IdleGuide.Kind.DONE; k++) {
+            IdleGuide.Move m = g.next();
+            assertThat(m.kind() == IdleGuide.Kind.SCREWS && m.by() == 0.0).as(m.toString()).isFalse();
+            turns = m.kind() == IdleGuide.Kind.SCREWS ? m.to() : turns;
+            // Leaner than the best throughout: the best is further out still.
+            g.read(read(900.0 * (1.0 - 0.5 * (7.5 - turns) * (7.5 - turns) * 0.02), 1.05 + 0.06 * (turns - 6.625),
+                    false));
+        }
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+        assertThat(turns).isCloseTo(6.625, within(0.13));
+    }
 }
