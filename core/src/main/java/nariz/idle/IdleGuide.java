@@ -51,16 +51,11 @@ public final class IdleGuide {
     private static final double LEAST_LEARNT = 0.2;
     /** Nobody is sent where more of the speed than this would be lost. */
     private static final double MOST_LOST = 0.04;
-    /** So far beyond the place something has to have been read, turns. */
-    private static final double PASSED = 0.12;
     private static final double LEANEST_PHI = 0.88;
     private static final double RICHEST_PHI = 1.45;
     /** Moves after which no more is learnt, and those that may still bring it to the place. */
     private static final int MOST_MOVES = 12;
     private static final int LAST_MOVES = 6;
-    private static final double SPEED_OFF = 0.06;
-    /** Share of the speed that a turn of the stop screws of all carburetors makes. */
-    private static final double ALL_STOPS_SPEED = 0.6;
     /** How far from where they miss it is left. */
     private static final double CLEAR_PHI = 0.02;
     private static final double CLEAR_TURNS = 0.0625;
@@ -278,10 +273,13 @@ public final class IdleGuide {
             Move home = move(last.phi() > RICH_PHI ? -2 * COARSEST : 2 * COARSEST, message("idle.why-at-limit"));
             // With the screws at their own end as well, what is wrong is not theirs.
             atLimit = home.by() == 0.0;
-            return atLimit ? finished(last) : home;
+            return atLimit ? finished() : home;
+        }
+        if (record.speed().farTooFast() && record.speed().back().isPresent()) {
+            return stop(record.speed().back().get(), message("idle.why-too-fast"));
         }
         boolean rich = last.mixed() && last.phi() >= RICH_PHI - RICH_ENOUGH;
-        if (readings.size() == 1 && !rich) {
+        if (screwsUntouched() && !rich) {
             Move first = first(last);
             if (first.by() != 0.0) {
                 return first;
@@ -302,7 +300,7 @@ public final class IdleGuide {
             return teaching;
         }
         boolean passed = beyond || settings.school() == School.MIXTURE || record.moves().size() >= MOST_MOVES;
-        double unseen = passed ? 0.0 : unseen(c, target);
+        double unseen = passed ? 0.0 : record.unseen(c, target, turns() + by(c, target - now), perTurn(c));
         if (unseen != 0.0) {
             return move(by(c, target - now) + unseen * COARSEST, message("idle.why-beyond"));
         }
@@ -310,7 +308,7 @@ public final class IdleGuide {
         boolean close = !record.misses() && Math.abs(now - target) <= close(c);
         if (close || record.moves().size() >= MOST_MOVES + LAST_MOVES) {
             atLimit = target != wanted;
-            return finished(last);
+            return finished();
         }
         return move(by(c, target - now), message("idle.why-finish"));
     }
@@ -326,32 +324,10 @@ public final class IdleGuide {
         return c.mixed() ? phi : Math.clamp(phi / c.phiPerTurn(), FINEST / 2.0, MOST_CLOSE_TURNS);
     }
 
-    /**
-     * A best that was not passed is none: the far side of a curve is not known from the near.
-     *
-     * @param c curve
-     * @param target place of the finish on its axis
-     * @return 1 where nothing richer was read, -1 where nothing leaner, 0 where both were or cannot be
-     */
-    private double unseen(IdleCurve c, double target) {
-        double at = turns() + by(c, target - c.at(record.last()));
-        double passed = PASSED * perTurn(c);
-        boolean leaner = at - PASSED < settings.least() || record.readings().stream().anyMatch(r -> c.at(r) <= target
-                - passed) || record.missesAt() > Double.NEGATIVE_INFINITY;
-        boolean richer = at + PASSED > furthestOut() || record.readings().stream().anyMatch(r -> c.at(r) >= target
-                + passed);
-        return !leaner ? -1.0 : !richer ? 1.0 : 0.0;
-    }
-
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
     private double within(IdleCurve c, double u, double now) {
         double per = perTurn(c);
-        return Math.clamp(u, now + per * (settings.least() - turns()), now + per * (furthestOut() - turns()));
-    }
-
-    /** Where the screws were found further out than anybody would turn them, they may go back there. */
-    private double furthestOut() {
-        return Math.max(settings.most(), Math.max(settings.turns(), turns()));
+        return Math.clamp(u, now + per * (settings.least() - turns()), now + per * (record.furthestOut() - turns()));
     }
 
     /** {@return whether the screws have no more to give in the direction of the finish} */
@@ -359,18 +335,33 @@ public final class IdleGuide {
         return atLimit;
     }
 
-    private Move finished(IdleReading last) {
-        double off = last.rpm() / settings.idleRpm() - 1.0;
-        if (Math.abs(off) > SPEED_OFF && record.moves().stream().filter(m -> m.kind() == Kind.STOP).count() < 3) {
-            double by = Math.clamp(-off / ALL_STOPS_SPEED, -0.25, 0.25);
-            return new Move(Kind.STOP, Math.rint(by / FINEST) * FINEST, turns(), message("idle.why-speed-back",
-                    Math.rint(settings.idleRpm())));
+    private Move finished() {
+        if (record.speed().back().isPresent()) {
+            return stop(record.speed().back().get(), message("idle.why-speed-back", Math.rint(settings.idleRpm())));
         }
         if (settings.automatic() && inGear == null) {
             return new Move(Kind.GEAR, 0.0, turns(), message("idle.why-gear"));
         }
         done = true;
         return new Move(Kind.DONE, 0.0, turns(), message("idle.why-done"));
+    }
+
+    private Move stop(double by, Message why) {
+        return new Move(Kind.STOP, by, turns(), why);
+    }
+
+    /** {@return how far the last reading is from the idle speed, share; 0 where it is near enough to be left} */
+    public double speedOff() {
+        return record.speed().off();
+    }
+
+    /** {@return whether the last turn of the stop screw changed nothing: something else holds the plates} */
+    public boolean stopIsDead() {
+        return record.speed().dead();
+    }
+
+    private boolean screwsUntouched() {
+        return record.moves().stream().noneMatch(m -> m.kind() == Kind.SCREWS);
     }
 
     private Move first(IdleReading last) {
@@ -407,7 +398,7 @@ public final class IdleGuide {
                 double[] lost = c.lostBand(u);
                 boolean reads = !c.mixed() || (u > LEANEST_PHI && u < RICHEST_PHI);
                 boolean safe = lost[0] + lost[1] - aside < MOST_LOST && reads && u > record.missesAt()
-                        && to >= settings.least() && to <= furthestOut();
+                        && to >= settings.least() && to <= record.furthestOut();
                 if (!safe) {
                     continue;
                 }
@@ -435,7 +426,7 @@ public final class IdleGuide {
         if (rounded == 0.0) {
             rounded = Math.copySign(FINEST, by);
         }
-        double to = Math.clamp(turns() + rounded, settings.least(), furthestOut());
+        double to = Math.clamp(turns() + rounded, settings.least(), record.furthestOut());
         return new Move(Kind.SCREWS, to - turns(), to, why);
     }
 

@@ -26,6 +26,8 @@ final class IdleRecord {
     private static final double MISSES = 1.8;
     private static final double ROUGH = 0.010;
     private static final double SAME_TURNS = 0.03;
+    /** So far beyond the place something has to have been read, turns. */
+    private static final double PASSED = 0.12;
     /** So far below the best that was read, and that with one move, it is about to die, share of the speed. */
     private static final double FALLEN = 0.05;
     private static final double FALLS = 0.02;
@@ -105,6 +107,32 @@ final class IdleRecord {
         IdleCurve c = curve;
         return c == null ? Double.NEGATIVE_INFINITY : missed.stream().mapToDouble(i -> c.at(readings.get(i))).max()
                 .orElse(Double.NEGATIVE_INFINITY);
+    }
+
+    IdleSpeed speed() {
+        return new IdleSpeed(readings, moves, settings.idleRpm());
+    }
+
+    /** Where the screws were found further out than anybody would turn them, they may go back there. */
+    double furthestOut() {
+        return Math.max(settings.most(), Math.max(settings.turns(), turns));
+    }
+
+    /**
+     * A best that was not passed is none: the far side of a curve is not known from the near.
+     *
+     * @param c curve
+     * @param target place of the finish on its axis
+     * @param at turns of the screws there
+     * @param perTurn how far a turn takes the axis
+     * @return 1 where nothing richer was read, -1 where nothing leaner, 0 where both were or cannot be
+     */
+    double unseen(IdleCurve c, double target, double at, double perTurn) {
+        double passed = PASSED * perTurn;
+        boolean leaner = at - PASSED < settings.least() || readings.stream().anyMatch(r -> c.at(r) <= target - passed)
+                || missesAt() > Double.NEGATIVE_INFINITY;
+        boolean richer = at + PASSED > furthestOut() || readings.stream().anyMatch(r -> c.at(r) >= target + passed);
+        return !leaner ? -1.0 : !richer ? 1.0 : 0.0;
     }
 
     ScrewGain gain() {

@@ -473,4 +473,48 @@ public class IdleGuideTest {
         assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
         assertThat(turns).isCloseTo(6.625, within(0.13));
     }
+
+    /** A stop screw a turn too far in is the commonest idle there is: its speed comes first, and is there at the end. */
+    @Test
+    public void anEngineThatRunsFarTooFastIsSlowedDownBeforeItsMixtureIsSet() {
+        RunningEngine e = new RunningEngine(SHEET, 3, 4);
+        e.stopBy(1.0);
+        e.begin();
+        IdleGuide g = guide(School.HIGHEST_VACUUM, 1);
+        g.next();
+        g.read(settled(e, true));
+        assertThat(g.speedOff()).isGreaterThan(0.25);
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.STOP);
+        assertThat(Wording.ENGLISH.text(g.next().why())).contains("far faster than its idle");
+        assertThat(g.next().by()).isBetween(-0.5, -0.25);
+        followed(g, e, true);
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+        assertThat(g.speedOff()).isZero();
+        assertThat(new WhenSettled(e).now().rpm()).isCloseTo(SHEET.engine().idleRpm(), within(0.07 * SHEET.engine()
+                .idleRpm()));
+        assertThat(g.readings().stream().filter(r -> r.rpm() > 1.25 * SHEET.engine().idleRpm()).mapToDouble(
+                IdleReading::turns).distinct().count()).as("mixture left alone while it ran fast").isEqualTo(1);
+    }
+
+    /** A choke or a fast-idle cam holds the plates: the stop screw is tried once, and the finish says so. */
+    @Test
+    public void aStopScrewThatChangesNothingIsNotTurnedAgain() {
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 1.5, 0.0, 6.0, 700.0,
+                false));
+        g.next();
+        double turns = 1.5;
+        int stops = 0;
+        for (int k = 0; k < 30 && g.next().kind() != IdleGuide.Kind.DONE; k++) {
+            IdleGuide.Move m = g.next();
+            stops += m.kind() == IdleGuide.Kind.STOP ? 1 : 0;
+            turns = m.kind() == IdleGuide.Kind.SCREWS ? m.to() : turns;
+            double off = turns - 1.6;
+            g.read(read(1300.0 * (1.0 - 0.1 * off * off), 1.11 + 0.3 * off, false));
+        }
+        assertThat(stops).isEqualTo(1);
+        assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+        assertThat(g.stopIsDead()).isTrue();
+        assertThat(g.speedOff()).isGreaterThan(0.8);
+        assertThat(turns).isCloseTo(1.6, within(0.2));
+    }
 }

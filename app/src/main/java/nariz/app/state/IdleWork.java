@@ -302,6 +302,10 @@ public final class IdleWork {
         if (g.atLimit()) {
             note.add(say("idle-work.at-seat"));
         }
+        if (g.next().kind() == IdleGuide.Kind.DONE && g.speedOff() != 0.0) {
+            note.add(say(g.stopIsDead() ? "idle-work.stop-dead" : "idle-work.speed-off", r.rpm(), g.settings()
+                    .idleRpm()));
+        }
         double bank = r.bankPhi();
         if (Math.abs(bank) > 0.03 && turns.length > 1) {
             note.add(say("idle-work.banks", 100 * Math.abs(bank), say(bank > 0 ? "idle-work.second"
