@@ -474,7 +474,7 @@ public class IdleGuideTest {
         assertThat(turns).isCloseTo(6.625, within(0.13));
     }
 
-    /** A stop screw a turn too far in is the commonest idle there is: its speed comes first, and is there at the end. */
+    /** A stop screw a turn too far in is the commonest wrong idle: its speed comes first, and is there at the end. */
     @Test
     public void anEngineThatRunsFarTooFastIsSlowedDownBeforeItsMixtureIsSet() {
         RunningEngine e = new RunningEngine(SHEET, 3, 4);

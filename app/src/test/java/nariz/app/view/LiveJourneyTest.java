@@ -271,6 +271,32 @@ public class LiveJourneyTest extends LiveWindow {
         assertThat(text("idle-turns")).contains(String.format(Locale.ROOT, "%.2f", at));
     }
 
+    /** Something else holds the plates: the stop screw is asked for first, once, and the finish says where to look. */
+    @Test
+    public void anEngineThatRunsFarTooFastIsAskedForItsStopScrewFirst() {
+        byHandOnThePracticeEngine();
+        double at = step().turns().getFirst();
+        double best = at + 0.2;
+        int stops = 0;
+        for (int k = 0; k < 25 && step().move().kind() != IdleGuide.Kind.DONE; k++) {
+            if (step().move().kind() == IdleGuide.Kind.STOP) {
+                stops++;
+                assertThat(text("idle-move")).startsWith("Stop screw out, ");
+                assertThat(text("idle-why")).contains("far faster than its idle");
+                assertThat(k).as("before any screw").isEqualTo(1);
+            }
+            at += step().move().kind() == IdleGuide.Kind.SCREWS ? step().move().by() : 0.0;
+            double off = (at - best) / 0.45;
+            double share = 1.0 - 0.03 * (Math.abs(off) < 1.5 ? off * off : 3.0 * Math.abs(off) - 2.25);
+            type("idle-rpm", String.format(Locale.ROOT, "%.1f", 1400 * share));
+            type("idle-vacuum", String.format(Locale.ROOT, "%.2f", 18.5 * share));
+            takeTyped();
+        }
+        assertThat(stops).isEqualTo(1);
+        assertThat(step().move().kind()).isEqualTo(IdleGuide.Kind.DONE);
+        assertThat(text("idle-note")).contains("the stop screw changes nothing").contains("fast-idle cam");
+    }
+
     /** A guide goes on for the screws it was begun for, whatever is chosen for the next one. */
     @Test
     public void anotherScrewChosenMeanwhileIsForTheNextBeginning() {
