@@ -46,7 +46,7 @@ public final class ThrottleBalance {
     private static final double SPEED_OFF = 0.04;
     /** What the speed counts beside the shares. */
     private static final double SPEED_WEIGHT = 0.5;
-    private static final int MOST_SPEED = 3;
+    private static final int MOST_SPEED = 6;
     /** Share of a carburetor's air that no meter takes more of. */
     private static final double MOST_TAKEN = 0.4;
     /**
@@ -54,10 +54,15 @@ public final class ThrottleBalance {
      * friction does (total motored friction 0.97 + 0.15 n + 0.05 n² bar, n in 1000/min; Heywood 1988, eq. 13.6).
      */
     private static final double AIR_OVER_SPEED = 1.15;
+    /** Less than this of the speed a turn is none, ln. */
+    private static final double LEAST_SPEED_PER_TURN = 0.1;
 
     private final int carburetors;
     private final Stage stage;
     private final double idleRpm;
+    /** Turns of all stops that nothing was read after yet, and what such a turn makes of the speed, ln. */
+    private double all;
+    private double speedPerTurn = Double.NaN;
     private final List<Move> moves = new ArrayList<>();
     private final List<Reading> readings = new ArrayList<>();
     private final BalancePosterior belief;
@@ -205,6 +210,10 @@ public final class ThrottleBalance {
             same[j] = r.flow()[j] == readings.getLast().flow()[j];
         }
         double air = readings.isEmpty() ? Double.NaN : AIR_OVER_SPEED * Math.log(r.rpm() / readings.getLast().rpm());
+        if (all != 0.0 && !readings.isEmpty()) {
+            speedPerTurn = Math.max(LEAST_SPEED_PER_TURN, Math.log(r.rpm() / readings.getLast().rpm()) / all);
+        }
+        all = 0.0;
         readings.add(r);
         belief.read(withoutMeter(r.flow(), r.rpm(), r.rpmWith()), step(), air, same);
         BalancePosterior.Done done = belief.latest();
@@ -231,6 +240,7 @@ public final class ThrottleBalance {
             belief.turned(m.carburetor(), m.turns());
         } else if (m.kind() == Kind.SPEED) {
             belief.turnedAll(m.turns());
+            all = m.turns();
         } else {
             return;
         }
@@ -327,7 +337,9 @@ public final class ThrottleBalance {
         double rpm = readings.getLast().rpm();
         double off = rpm / idleRpm - 1.0;
         if (stage == Stage.LINKS_OFF && Math.abs(off) > SPEED_OFF && made(Kind.SPEED) < MOST_SPEED) {
-            double by = Math.clamp(-AIR_OVER_SPEED * Math.log1p(off) / belief.perTurn(), -MOST, MOST);
+            // By what all stops together have done: far up the slot a turn makes more than what one alone has shown.
+            double perTurn = Double.isNaN(speedPerTurn) ? belief.perTurn() / AIR_OVER_SPEED : speedPerTurn;
+            double by = Math.clamp(-Math.log1p(off) / perTurn, -MOST, MOST);
             double rounded = Math.rint(by / FINEST) * FINEST;
             if (rounded != 0.0) {
                 return new Move(Kind.SPEED, -1, rounded, off, message("balance.why-speed", rpm, Math.rint(idleRpm)));

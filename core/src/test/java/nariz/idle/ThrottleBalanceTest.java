@@ -288,4 +288,29 @@ public class ThrottleBalanceTest {
     private static String said(ThrottleBalance b) {
         return b.slip().map(Wording.ENGLISH::text).orElse("");
     }
+
+    /** Far up the slot a turn of all stops makes nearly twice what one alone has shown: the second is by the first. */
+    @Test
+    public void theSpeedIsBroughtBackByWhatAllStopsHaveDone() {
+        Bench bench = new Bench(0.0, 0.0);
+        ThrottleBalance b = new ThrottleBalance(2, ThrottleBalance.Stage.LINKS_OFF, 800);
+        double rpm = 1150;
+        int stops = 0;
+        b.read(bench.read(rpm, 0.005));
+        while (b.next().kind() != ThrottleBalance.Kind.DONE && b.readings().size() < 20) {
+            ThrottleBalance.Move m = b.next();
+            assertThat(m.kind()).isNotEqualTo(ThrottleBalance.Kind.TURN);
+            if (m.kind() == ThrottleBalance.Kind.SPEED) {
+                stops++;
+                rpm *= Math.exp(0.75 * m.turns());
+                bench.z[0] += 0.86 * m.turns();
+                bench.z[1] += 0.86 * m.turns();
+                b.turned();
+            }
+            b.read(bench.read(rpm, 0.005));
+        }
+        assertThat(b.next().kind()).isEqualTo(ThrottleBalance.Kind.DONE);
+        assertThat(stops).isBetween(1, 3);
+        assertThat(rpm).isCloseTo(800, within(35.0));
+    }
 }
