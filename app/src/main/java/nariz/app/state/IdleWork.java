@@ -235,7 +235,7 @@ public final class IdleWork {
         } else {
             List<String> note = new ArrayList<>();
             if (average.stalled()) {
-                note.add(say("idle-work.stalled"));
+                note.add(say(guide.moves().isEmpty() ? "idle-work.stalled-as-found" : "idle-work.stalled"));
             } else if (!n.warm()) {
                 note.add(say("idle-work.cold"));
             } else if (average.hangs()) {

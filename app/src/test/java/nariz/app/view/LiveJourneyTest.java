@@ -113,6 +113,31 @@ public class LiveJourneyTest extends LiveWindow {
         Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
     }
 
+    /** An engine that dies as it was found has nothing to be put back: the stop screw keeps it alive. */
+    @Test
+    public void anEngineThatDiesAsFoundIsKeptAliveByItsStopScrew() {
+        beside();
+        hands.click("live-practice-1");
+        Hands.waitFor("readings", () -> session.live().nowProperty().get() != null);
+        Hands.settle();
+        RunningEngine e = session.live().engineProperty().get();
+        Hands.run(() -> e.stopBy(-1.0));
+        hands.click("idle-begin");
+        Hands.waitFor("it dies", () -> said("idle-note").contains("It died as it was found"));
+        assertThat(text("idle-note")).contains("stop screw in by quarters");
+        Hands.run(() -> {
+            e.stopBy(1.0);
+            e.start();
+        });
+        hands.click("idle-begin");
+        Hands.waitFor("a move", () -> session.live().idle().stepProperty().get().move().kind()
+                == IdleGuide.Kind.SCREWS);
+        Hands.settle();
+        assertThat(text("idle-note")).doesNotContain("died");
+        hands.click("live-end");
+        Hands.waitFor("the end", () -> session.live().sheetProperty().get() == null);
+    }
+
     /** Without the guide: the user's own hand, judged at the end. */
     @Test
     public void ownHandIsJudgedAndTheHiddenPartFound() {
