@@ -45,7 +45,6 @@ import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
 import nariz.text.Language;
-import nariz.units.Units;
 
 /**
  * Arranges and takes the pictures; started by {@link Shots}. Arguments: the folder, and for a look at another size or
@@ -233,10 +232,7 @@ public final class ShotsApplication extends Application {
         }));
         todo.add(new Shot("pump", () -> session.goTo(Stops.PUMP)));
         Path loose = sheet.resolveSibling("loose-arm.csv");
-        BuildSheet sound = BuildSheetReader.read(sheet);
-        LogWriter.write(new EngineSimulator(sound, DemoDrive.SEED, Map.of(), 3).withPump(sound.carburetor().family()
-                .pumpSetting(sound).orElseThrow().scaled(1.0, 1.0, 11.5 * Units.DEG, 0.3)).drive(DriveScript
-                .twelveMinutes().then(DriveScript.openings()), 20, "slack").log(), loose);
+        LogWriter.write(LooseArm.log(BuildSheetReader.read(sheet)), loose);
         todo.add(new Shot("", () -> {
             session.dismissProblem();
             session.open().files(sheet, loose);

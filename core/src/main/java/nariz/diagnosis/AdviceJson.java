@@ -95,7 +95,7 @@ public final class AdviceJson {
         others.put("leanAreaAfterLambdaS", round(f.others().leanAfter(), 4));
         m.put("others", others);
         m.put("lagHides", round(f.hidden(), 2));
-        m.put("look", f.look().map(x -> x.cause().key()).orElse(null));
+        m.put("look", f.look().map(OpeningStudy.Cause::key).orElse(null));
         return m;
     }
 

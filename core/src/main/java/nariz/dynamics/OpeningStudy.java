@@ -109,12 +109,12 @@ public final class OpeningStudy {
      *     copied
      * @param hidden share of a spike of 0.2 s that this sensor's lag hides, 0 to 1
      * @param tells the opening whose like would tell the two likeliest causes apart best; empty where one is clear
-     * @param look what is to be looked at before the pump is called sound: its cause is not likely enough for a change,
-     *     and likely enough for the minutes that a look takes
+     * @param look what is to be looked for before the pump is called sound: not likely enough for a change, and likely
+     *     enough for the minutes that a look takes
      */
     public record Finding(int openings, int felt, Map<Cause, Double> causes, Optional<Act> change, double[] lean,
             double[] leanAfter, double[] hesitates, Others others, float[][] curve, double hidden,
-            Optional<TipIn> tells, Optional<Act> look) {
+            Optional<TipIn> tells, Optional<Cause> look) {
         /** Steps of the curves, s. */
         public static final double CURVE_S = 0.05;
 
@@ -143,13 +143,13 @@ public final class OpeningStudy {
                 return Optional.empty();
             }
             Cause c = likeliest();
-            return sticks() ? Optional.of(Cause.STICKS) : look.map(Act::cause).or(() -> Optional.of(c).filter(x -> x
+            return sticks() ? Optional.of(Cause.STICKS) : look.or(() -> Optional.of(c).filter(x -> x
                     != Cause.SOUND && causes.getOrDefault(x, 0.0) > LEANS));
         }
 
         /** {@return what the change cures or the look is for, or the likeliest cause where neither is worth it} */
         public Cause answered() {
-            return change.or(this::look).map(Act::cause).orElseGet(this::likeliest);
+            return change.map(Act::cause).or(this::look).orElseGet(this::likeliest);
         }
 
         /** {@return the likeliest cause} */
@@ -270,7 +270,7 @@ public final class OpeningStudy {
         return new Finding(stabs.size(), felt.size(), causes, choices.get(best).act(), interval(lean[0], e),
                 interval(lean[then], e), hesitates, new Others(others.size(), ofOthers[0], ofOthers[then]),
                 curves(stabs, e, then), Math.exp(-0.2 / Math.max(0.01, o.sensorLagS())), tells(stabs, e, causes,
-                leading), choices.get(looked).act());
+                leading), choices.get(looked).act().map(Act::cause));
     }
 
     /**

@@ -198,15 +198,6 @@ public final class CornersExam {
         return f.moves();
     }
 
-    private static void turn(RunningEngine e, int corner, double by, Hand hand) {
-        Hand.Turn turn = hand.turn(by);
-        if (turn.deed() == Hand.Deed.ELSEWHERE) {
-            e.stop(0, e.stop(0) + turn.by());
-        } else {
-            e.turnBy(corner, turn.by());
-        }
-    }
-
     /** Every corner by quarters, richer until it falls off, then leaner, then to the best read; {@return moves} */
     private int quarters(RunningEngine e, School school, Hand hand) {
         int moves = 0;
@@ -222,7 +213,7 @@ public final class CornersExam {
                 moves += way < 0 ? 1 : 0;
                 for (int k = 0; k < PASSES && at + QUARTER * way >= least; k++) {
                     at += QUARTER * way;
-                    turn(e, i, QUARTER * way, hand);
+                    hand.turn(e, i, QUARTER * way);
                     moves++;
                     double y = read(e, school);
                     if (y > top) {

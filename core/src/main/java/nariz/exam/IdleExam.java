@@ -11,7 +11,6 @@ import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
 import nariz.idle.School;
 import nariz.practice.FollowedGuide;
-import nariz.practice.Hand;
 import nariz.practice.WatchedIdle;
 import nariz.sim.RunningEngine;
 import nariz.sim.WhenSettled;
@@ -184,15 +183,6 @@ public final class IdleExam {
                 - scan.lambdaAt(optimum), fixed[0] - optimum, scan.lambdaAt(fixed[0]) - scan.lambdaAt(optimum)));
     }
 
-    /** Turns all screws, or the stop screw by mistake. */
-    private static void turn(RunningEngine e, Hand.Turn turn) {
-        if (turn.deed() == Hand.Deed.ELSEWHERE) {
-            e.stop(0, e.stop(0) + turn.by());
-        } else {
-            e.turnBy(-1, turn.by());
-        }
-    }
-
     /** Richer by quarters until it has dropped, then leaner by quarters until it has dropped, then to the place. */
     private double[] fixed(long seed, School school, BuildSheet sheet, double start, double least) {
         SlippingHand hand = new SlippingHand(new Random(seed * 17 + school.ordinal()));
@@ -214,7 +204,7 @@ public final class IdleExam {
                     break;
                 }
                 at += 0.25 * way;
-                turn(e, hand.turn(0.25 * way));
+                hand.turn(e, -1, 0.25 * way);
                 moves++;
             }
         }

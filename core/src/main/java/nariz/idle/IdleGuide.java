@@ -275,8 +275,9 @@ public final class IdleGuide {
             atLimit = home.by() == 0.0;
             return atLimit ? finished() : home;
         }
-        if (record.speed().farTooFast() && record.speed().back().isPresent()) {
-            return stop(record.speed().back().get(), message("idle.why-too-fast"));
+        Optional<Double> slower = record.speed().farTooFast() ? record.speed().back() : Optional.empty();
+        if (slower.isPresent()) {
+            return stop(slower.get(), message("idle.why-too-fast"));
         }
         boolean rich = last.mixed() && last.phi() >= RICH_PHI - RICH_ENOUGH;
         if (screwsUntouched() && !rich) {
@@ -336,8 +337,9 @@ public final class IdleGuide {
     }
 
     private Move finished() {
-        if (record.speed().back().isPresent()) {
-            return stop(record.speed().back().get(), message("idle.why-speed-back", Math.rint(settings.idleRpm())));
+        Optional<Double> back = record.speed().back();
+        if (back.isPresent()) {
+            return stop(back.get(), message("idle.why-speed-back", Math.rint(settings.idleRpm())));
         }
         if (settings.automatic() && inGear == null) {
             return new Move(Kind.GEAR, 0.0, turns(), message("idle.why-gear"));

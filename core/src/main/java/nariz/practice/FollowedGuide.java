@@ -107,7 +107,7 @@ public final class FollowedGuide {
             before.set(engine);
         } else if (screws) {
             moves++;
-            slipped = turn(m.by());
+            slipped = hand.turn(engine, corner, m.by());
         } else if (m.kind() == IdleGuide.Kind.STOP) {
             stopMoves++;
             engine.stopBy(m.by());
@@ -133,16 +133,6 @@ public final class FollowedGuide {
             }
             guide.read(WatchedIdle.readHeldAlive(engine, mixed));
         }
-    }
-
-    private boolean turn(double by) {
-        Hand.Turn turn = hand.turn(by);
-        if (turn.deed() == Hand.Deed.ELSEWHERE) {
-            engine.stop(0, engine.stop(0) + turn.by());
-        } else {
-            engine.turnBy(corner, turn.by());
-        }
-        return turn.slipped();
     }
 
     /** {@return moves of the screws, what was undone counted again} */

@@ -1,5 +1,7 @@
 package nariz.practice;
 
+import nariz.sim.RunningEngine;
+
 /** Whoever turns the screws, as asked or not. */
 @FunctionalInterface
 public interface Hand {
@@ -36,4 +38,22 @@ public interface Hand {
      * @return what is done
      */
     Turn turn(double by);
+
+    /**
+     * Makes a move at an engine; one made elsewhere turns its stop screw.
+     *
+     * @param e engine
+     * @param screw mixture screw, from 0; negative for all
+     * @param by turns asked for, richer positive
+     * @return whether it was made otherwise than asked
+     */
+    default boolean turn(RunningEngine e, int screw, double by) {
+        Turn made = turn(by);
+        if (made.deed() == Deed.ELSEWHERE) {
+            e.stop(0, e.stop(0) + made.by());
+        } else {
+            e.turnBy(screw, made.by());
+        }
+        return made.slipped();
+    }
 }

@@ -186,7 +186,7 @@ public class OpeningStudyTest {
         Advice a = driven(right(), 11.5, 3).advice();
         OpeningStudy.Finding f = a.pump().orElseThrow();
         assertThat(f.change()).isEmpty();
-        assertThat(f.look().map(OpeningStudy.Act::cause)).contains(OpeningStudy.Cause.SLACK);
+        assertThat(f.look()).contains(OpeningStudy.Cause.SLACK);
         assertThat(f.inDoubt()).contains(OpeningStudy.Cause.SLACK);
         assertThat(a.verdict()).isEqualTo(Verdict.CHECK_FIRST);
         assertThat(a.changes()).isEmpty();

@@ -3,12 +3,16 @@ package nariz.idle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
+import java.util.function.DoubleFunction;
 import nariz.carburetor.BuildSheet;
 import nariz.exam.CornersExam;
 import nariz.exam.IdleExam;
+import nariz.practice.FollowedGuide;
+import nariz.practice.Hand;
 import nariz.practice.WatchedIdle;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
@@ -36,20 +40,9 @@ public class IdleGuideTest {
         return WatchedIdle.read(e, mixed).orElseThrow();
     }
 
-    /** A hand that does as it is told. */
+    /** By a hand that does as it is told; {@return where the screws stand then} */
     private static double followed(IdleGuide g, RunningEngine e, boolean mixed) {
-        for (int k = 0; k < 30; k++) {
-            IdleGuide.Move m = g.next();
-            if (m.kind() == IdleGuide.Kind.DONE || m.kind() == IdleGuide.Kind.NO_AUTHORITY) {
-                break;
-            }
-            if (m.kind() == IdleGuide.Kind.SCREWS) {
-                turnAll(e, m.to());
-            } else if (m.kind() == IdleGuide.Kind.STOP) {
-                e.stop(0, e.stop(0) + m.by());
-            }
-            g.read(settled(e, mixed));
-        }
+        new FollowedGuide(e, g, -1, Hand.STEADY, mixed).follow(30, () -> false);
         return e.turns(0);
     }
 
@@ -441,6 +434,17 @@ public class IdleGuideTest {
                 Double.NaN);
     }
 
+    /** Readings by where the screws stand, the stop screw doing nothing; {@return what was asked for} */
+    private static List<IdleGuide.Move> answered(IdleGuide g, DoubleFunction<IdleReading> reads) {
+        List<IdleGuide.Move> asked = new ArrayList<>();
+        while (asked.size() < 30 && g.next().kind() != IdleGuide.Kind.DONE) {
+            IdleGuide.Move m = g.next();
+            asked.add(m);
+            g.read(reads.apply(m.to()));
+        }
+        return asked;
+    }
+
     /** Screws at their seat under a sensor at its end: nobody is sent to turn them by nothing, and it is said so. */
     @Test
     public void seatedScrewsAndASensorAtItsEndAreTheEndOfTheGuide() {
@@ -460,18 +464,12 @@ public class IdleGuideTest {
     public void screwsFoundFarOutAreNeverTurnedByNothingAndMayComeBack() {
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 6.625, 0.0, 6.0, 900.0,
                 false));
-        g.next();
-        double turns = 6.625;
-        for (int k = 0; k < 20 && g.next().kind() != IdleGuide.Kind.DONE; k++) {
-            IdleGuide.Move m = g.next();
-            assertThat(m.kind() == IdleGuide.Kind.SCREWS && m.by() == 0.0).as(m.toString()).isFalse();
-            turns = m.kind() == IdleGuide.Kind.SCREWS ? m.to() : turns;
-            // Leaner than the best throughout: the best is further out still.
-            g.read(read(900.0 * (1.0 - 0.5 * (7.5 - turns) * (7.5 - turns) * 0.02), 1.05 + 0.06 * (turns - 6.625),
-                    false));
-        }
+        // Leaner than the best throughout: the best is further out still.
+        List<IdleGuide.Move> asked = answered(g, turns -> read(900.0 * (1.0 - 0.01 * (7.5 - turns) * (7.5 - turns)),
+                1.05 + 0.06 * (turns - 6.625), false));
+        assertThat(asked).noneMatch(m -> m.kind() == IdleGuide.Kind.SCREWS && m.by() == 0.0);
         assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
-        assertThat(turns).isCloseTo(6.625, within(0.13));
+        assertThat(g.turns()).isCloseTo(6.625, within(0.13));
     }
 
     /** A stop screw a turn too far in is the commonest wrong idle: its speed comes first, and is there at the end. */
@@ -501,20 +499,12 @@ public class IdleGuideTest {
     public void aStopScrewThatChangesNothingIsNotTurnedAgain() {
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 1.5, 0.0, 6.0, 700.0,
                 false));
-        g.next();
-        double turns = 1.5;
-        int stops = 0;
-        for (int k = 0; k < 30 && g.next().kind() != IdleGuide.Kind.DONE; k++) {
-            IdleGuide.Move m = g.next();
-            stops += m.kind() == IdleGuide.Kind.STOP ? 1 : 0;
-            turns = m.kind() == IdleGuide.Kind.SCREWS ? m.to() : turns;
-            double off = turns - 1.6;
-            g.read(read(1300.0 * (1.0 - 0.1 * off * off), 1.11 + 0.3 * off, false));
-        }
-        assertThat(stops).isEqualTo(1);
+        List<IdleGuide.Move> asked = answered(g, turns -> read(1300.0 * (1.0 - 0.1 * (turns - 1.6) * (turns - 1.6)),
+                1.11 + 0.3 * (turns - 1.6), false));
+        assertThat(asked).filteredOn(m -> m.kind() == IdleGuide.Kind.STOP).hasSize(1);
         assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
         assertThat(g.stopIsDead()).isTrue();
         assertThat(g.speedOff()).isGreaterThan(0.8);
-        assertThat(turns).isCloseTo(1.6, within(0.2));
+        assertThat(g.turns()).isCloseTo(1.6, within(0.2));
     }
 }

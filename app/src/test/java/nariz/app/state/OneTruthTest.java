@@ -8,11 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import nariz.app.LooseArm;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.carburetor.Part;
-import nariz.carburetor.PumpSetting;
-import nariz.carburetor.Stage;
 import nariz.coverage.DrivePlan;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Change;
@@ -22,7 +21,6 @@ import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.OpeningStudy;
 import nariz.dynamics.PullStudy;
-import nariz.family.metered.MeteredParts;
 import nariz.log.DriveLog;
 import nariz.log.Span;
 import nariz.sim.DemoDrive;
@@ -30,7 +28,6 @@ import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
 import nariz.text.Message;
-import nariz.units.Units;
 import org.testng.annotations.Test;
 
 /** Chips on the path, sentences, branches of the stream, cards and the list to record say the same of thirty logs. */
@@ -80,12 +77,8 @@ public class OneTruthTest {
     /** Slack, read as 60 to 75 in 100: not taken up unseen, and nothing is called settled over it. */
     @Test
     public void slackThatIsNotSureIsInDoubtAndLookedFor() {
-        BuildSheet sheet = MeteredParts.POWER_VALVE_RATING.fit(MeteredParts.IDLE_FEED_RESTRICTION.fit(DemoDrive.sheet(),
-                Stage.PRIMARY, 34), Stage.PRIMARY, 6.5);
-        PumpSetting pump = sheet.carburetor().family().pumpSetting(sheet).orElseThrow().scaled(1.0, 1.0, 11.5
-                * Units.DEG, 0.3);
-        DriveLog log = new EngineSimulator(sheet, DemoDrive.SEED, Map.of(), 3).withPump(pump).drive(
-                DriveScript.twelveMinutes().then(DriveScript.openings()), 20, "slack").log();
+        BuildSheet sheet = BuildSheetReader.parse("loose-arm.json", LooseArm.sheetJson());
+        DriveLog log = LooseArm.log(sheet);
         Drive d = DriveOpener.analyse(1, sheet, log, Decisions.NONE, List.of(), Optional.empty(), Optional.empty(),
                 () -> false);
         OpeningStudy.Finding f = d.analysis().advice().pump().orElseThrow();

@@ -9,6 +9,8 @@ import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.control.Label;
 import javafx.scene.control.MenuBar;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -207,5 +209,17 @@ final class Hands {
             pause();
             run(() -> { });
         }
+    }
+
+    /** {@return all labels of a part of the window, a line each} */
+    static String text(Node n) {
+        StringBuilder s = new StringBuilder();
+        if (n instanceof Label l) {
+            s.append(l.getText()).append('\n');
+        }
+        if (n instanceof Parent p) {
+            p.getChildrenUnmodifiable().forEach(c -> s.append(text(c)));
+        }
+        return s.toString();
     }
 }

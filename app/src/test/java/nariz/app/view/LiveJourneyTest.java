@@ -281,8 +281,7 @@ public class LiveJourneyTest extends LiveWindow {
                 at += made == 1 ? -m.by() : m.by();
                 made++;
             }
-            double off = (at - best) / 0.45;
-            double share = 1.0 - 0.03 * (Math.abs(off) < 1.5 ? off * off : 3.0 * Math.abs(off) - 2.25);
+            double share = share(at - best);
             type("idle-rpm", String.format(Locale.ROOT, "%.1f", 820 * share));
             type("idle-vacuum", String.format(Locale.ROOT, "%.2f", 17.5 * share));
             takeTyped();
@@ -311,8 +310,7 @@ public class LiveJourneyTest extends LiveWindow {
                 assertThat(k).as("before any screw").isEqualTo(1);
             }
             at += step().move().kind() == IdleGuide.Kind.SCREWS ? step().move().by() : 0.0;
-            double off = (at - best) / 0.45;
-            double share = 1.0 - 0.03 * (Math.abs(off) < 1.5 ? off * off : 3.0 * Math.abs(off) - 2.25);
+            double share = share(at - best);
             type("idle-rpm", String.format(Locale.ROOT, "%.1f", 1400 * share));
             type("idle-vacuum", String.format(Locale.ROOT, "%.2f", 18.5 * share));
             takeTyped();
@@ -342,6 +340,12 @@ public class LiveJourneyTest extends LiveWindow {
         type("idle-rpm", "812");
         takeTyped();
         assertThat(text("idle-move")).startsWith("Screw 1");
+    }
+
+    /** Of the speed and the vacuum at the best, so many turns from it. */
+    private static double share(double turnsOff) {
+        double off = Math.abs(turnsOff / 0.45);
+        return 1.0 - 0.03 * (off < 1.5 ? off * off : 3.0 * off - 2.25);
     }
 
     private void byHandOnThePracticeEngine() {

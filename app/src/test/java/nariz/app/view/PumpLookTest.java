@@ -5,38 +5,23 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Map;
-import javafx.scene.Node;
-import javafx.scene.Parent;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import nariz.app.LooseArm;
 import nariz.app.state.Stops;
-import nariz.carburetor.BuildSheet;
 import nariz.carburetor.BuildSheetReader;
 import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Verdict;
 import nariz.log.LogWriter;
-import nariz.sim.DemoDrive;
-import nariz.sim.DriveScript;
-import nariz.sim.EngineSimulator;
-import nariz.units.Units;
 import org.testng.annotations.Test;
 
 /** Slack at the pump's arm that is likely and not sure: the window asks for a look, and believes who found none. */
 public class PumpLookTest extends FreshWindow {
-    private static String text(Node n) {
-        String own = n instanceof Label l ? l.getText() : "";
-        return n instanceof Parent p ? own + String.join(" ", p.getChildrenUnmodifiable().stream().map(PumpLookTest
-                ::text).toList()) : own;
-    }
-
     private void looseArm() throws IOException {
         Path json = folder.resolve("estate.json");
         Path csv = folder.resolve("loose-arm.csv");
-        Files.writeString(json, DemoDrive.sheetJson().replace("37 thou", "34 thou").replace("3.5 inHg", "6.5 inHg"));
-        BuildSheet sheet = BuildSheetReader.read(json);
-        LogWriter.write(new EngineSimulator(sheet, DemoDrive.SEED, Map.of(), 3).withPump(sheet.carburetor().family()
-                .pumpSetting(sheet).orElseThrow().scaled(1.0, 1.0, 11.5 * Units.DEG, 0.3)).drive(DriveScript
-                .twelveMinutes().then(DriveScript.openings()), 20, "slack").log(), csv);
+        Files.writeString(json, LooseArm.sheetJson());
+        LogWriter.write(LooseArm.log(BuildSheetReader.read(json)), csv);
         Hands.run(() -> session.open().files(json, csv));
         Hands.waitFor("the drive", () -> session.driveProperty().get() != null);
         Hands.settle();
@@ -49,7 +34,7 @@ public class PumpLookTest extends FreshWindow {
         hands.click("stop-pump");
         String verdict = Hands.onInterface(() -> ((Label) stage.getScene().lookup("#verdict")).getText());
         assertThat(verdict).startsWith("Look at the pump's arm first: ").contains(" % likely");
-        String card = Hands.onInterface(() -> text(window.lookup("#work-card")));
+        String card = Hands.onInterface(() -> Hands.text(window.lookup("#work-card")));
         assertThat(card).contains("Check first").contains("slack at the accelerator pump's arm").contains("no flame")
                 .contains("feeler gauge").contains("Look at the pump").doesNotContain("vacuum leak,");
         hands.click("checked-" + Hypothesis.PUMP_SLACK);
@@ -60,7 +45,7 @@ public class PumpLookTest extends FreshWindow {
                 "Leave the pump alone");
         assertThat(Hands.onInterface(() -> window.lookup("#checked-" + Hypothesis.PUMP_SLACK))).isNull();
         // The tick stays on the card, and clearing it asks again.
-        Hands.run(() -> ((javafx.scene.control.CheckBox) window.lookup("#ruled-out-" + Hypothesis.PUMP_SLACK)).fire());
+        Hands.run(() -> ((CheckBox) window.lookup("#ruled-out-" + Hypothesis.PUMP_SLACK)).fire());
         Hands.waitFor("asked again", () -> session.driveProperty().get().analysis().advice().looksAtPump());
         // The mixture's own stops say what they would say without it.
         Hands.run(() -> session.goTo(Stops.MAIN));

@@ -140,7 +140,7 @@ public class WindowTest {
         Hands.run(() -> session.goTo(Stops.TRANSFER));
         Hands.settle();
         assertThat(verdict()).contains("transfer").contains("37 thou to");
-        String card = Hands.onInterface(() -> text(stage.getScene().lookup("#work-card")));
+        String card = Hands.onInterface(() -> Hands.text(stage.getScene().lookup("#work-card")));
         assertThat(card).contains("37 thou").contains("extinguisher").contains("Proved by");
     }
 
@@ -228,7 +228,7 @@ public class WindowTest {
         Hands.settle();
         // 37 and 34 thousandths of an inch.
         assertThat(verdict()).contains("0.94 mm to 0.86 mm");
-        assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#work-card")))).contains("0.86 mm")
+        assertThat(Hands.onInterface(() -> Hands.text(stage.getScene().lookup("#work-card")))).contains("0.86 mm")
                 .doesNotContain("thou");
         pick("units-inhg");
         pick("units-thou");
@@ -478,7 +478,7 @@ public class WindowTest {
         Hands.waitFor("the question", () -> session.open().questionProperty().get() != null);
         Hands.settle();
         assertThat(Hands.onInterface(() -> combo("channel-132").getValue())).isEqualTo("AFR");
-        assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#columns-panel")))).contains(
+        assertThat(Hands.onInterface(() -> Hands.text(stage.getScene().lookup("#columns-panel")))).contains(
                 "13 more columns are not shown");
         Hands.run(() -> combo("channel-0").setValue("engine speed"));
         Hands.run(() -> combo("channel-1").setValue("manifold vacuum"));
@@ -1031,23 +1031,12 @@ public class WindowTest {
         }));
     }
 
-    private static String text(Node n) {
-        StringBuilder s = new StringBuilder();
-        if (n instanceof Label l) {
-            s.append(l.getText()).append('\n');
-        }
-        if (n instanceof Parent p) {
-            p.getChildrenUnmodifiable().forEach(c -> s.append(text(c)));
-        }
-        return s.toString();
-    }
-
     /** The whole round in the window: the cleaner compared, the advice driven again, the proof read. */
     @Test
     public void proofIsReachedByComparingAndDrivingAgain() {
         hands.click("stop-proof");
         assertThat(verdict()).contains("drive the same road again");
-        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("the same road");
+        assertThat(Hands.onInterface(() -> Hands.text(window.lookup("#work-card")))).contains("the same road");
         hands.click("compare-go");
         Hands.waitFor("the comparison", () -> session.comparisons().comparisonProperty().get() != null);
         Hands.settle();
@@ -1063,13 +1052,13 @@ public class WindowTest {
         Hands.waitFor("the next round", () -> session.comparisons().comparisonProperty().get() != null);
         Hands.settle();
         assertThat(verdict()).contains("Proved");
-        String side = Hands.onInterface(() -> text(window.lookup("#compare-panel")));
+        String side = Hands.onInterface(() -> Hands.text(window.lookup("#compare-panel")));
         assertThat(side).contains("predicted").contains("Between the two");
         // A circuit that is left alone shows what the last change promised beside what came of it.
         hands.click("stop-main");
         hands.click("show-card");
-        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("the last change promised")
-                .contains("as promised");
+        assertThat(Hands.onInterface(() -> Hands.text(window.lookup("#work-card"))))
+                .contains("the last change promised").contains("as promised");
         backToTheDemo();
         hands.click("stop-transfer");
         hands.click("show-card");
@@ -1100,7 +1089,7 @@ public class WindowTest {
     public void theEnrichmentsLineIsShownAtThePowerStop() {
         hands.click("stop-power");
         assertThat(Hands.onInterface(() -> window.lookup("#enrichment").isVisible())).isTrue();
-        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("Seen of the enrichment")
+        assertThat(Hands.onInterface(() -> Hands.text(window.lookup("#work-card")))).contains("Seen of the enrichment")
                 .contains("seen to open at");
         Hands.run(() -> {
             session.moveCursor(0);
@@ -1121,7 +1110,7 @@ public class WindowTest {
     @Test
     public void pullsAreSteppedThroughAndTheirTrendsSaidAtTheLastStage() {
         hands.click("stop-secondary");
-        assertThat(Hands.onInterface(() -> text(window.lookup("#work-card")))).contains("Seen in the pulls")
+        assertThat(Hands.onInterface(() -> Hands.text(window.lookup("#work-card")))).contains("Seen in the pulls")
                 .contains("1000 rpm");
         hands.click("show-pulls");
         Hands.run(() -> {
@@ -1146,7 +1135,7 @@ public class WindowTest {
         Hands.waitFor("the trials", () -> session.comparisons().seriesProperty().get() != null);
         Hands.settle();
         assertThat(Hands.onInterface(() -> window.lookup("#trials").isVisible())).isTrue();
-        String said = Hands.onInterface(() -> text(window.lookup("#compare-panel")));
+        String said = Hands.onInterface(() -> Hands.text(window.lookup("#compare-panel")));
         assertThat(said).contains("power valve").contains("3.5 inHg").contains("10.5 inHg").contains("1 is just tuned");
         assertThat(session.comparisons().seriesProperty().get().trials()).hasSize(4);
         Hands.run(() -> ((Button) window.lookup("#compare-end")).fire());
@@ -1158,7 +1147,7 @@ public class WindowTest {
     @Test
     public void planTicksOffWhatTheDriveHolds() {
         hands.click("show-plan");
-        String plan = Hands.onInterface(() -> text(window.lookup("#plan-panel")));
+        String plan = Hands.onInterface(() -> Hands.text(window.lookup("#plan-panel")));
         assertThat(plan).contains("On this drive already").contains("idle, warm");
         hands.click("show-card");
     }
@@ -1202,7 +1191,7 @@ public class WindowTest {
         turned("Español became English");
         Hands.waitFor("the words", () -> ((Label) stage.getScene().lookup("#verdict")).getText().startsWith("El "));
         assertThat(verdict()).contains("El circuito de progresión").contains("37 thou a 34 thou");
-        String card = Hands.onInterface(() -> text(stage.getScene().lookup("#work-card")));
+        String card = Hands.onInterface(() -> Hands.text(stage.getScene().lookup("#work-card")));
         assertThat(card).contains("Motor frío").contains("Lo prueba");
         assertThat(Hands.onInterface(() -> ((ToggleButton) stage.getScene().lookup("#stop-transfer"))
                 .getAccessibleText())).startsWith("Progresión, ");
@@ -1423,7 +1412,7 @@ public class WindowTest {
         assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
         hands.choose("language");
         turned("Spanish");
-        assertThat(Hands.onInterface(() -> text(stage.getScene().lookup("#sheet-panel")))).contains(
+        assertThat(Hands.onInterface(() -> Hands.text(stage.getScene().lookup("#sheet-panel")))).contains(
                 "¿Qué lleva montado?").contains("chiclés principales");
         assertThat(Hands.onInterface(() -> input("carburetor-primary-stepUpSpring").getText())).isEqualTo("7 inHg");
         hands.choose("language");
