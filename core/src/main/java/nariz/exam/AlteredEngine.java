@@ -86,7 +86,7 @@ final class AlteredEngine {
         needle = needle(given);
         this.seed = seed;
         this.fault = fault;
-        Random r = new Random(seed * 31 + 11);
+        Random r = Seeds.random(seed, 11);
         for (int c = 0; c < does.length; c++) {
             does[c] = LEAST_EFFECT + (MOST_EFFECT - LEAST_EFFECT) * r.nextDouble();
         }
@@ -167,7 +167,7 @@ final class AlteredEngine {
 
     /** Delivery of the four columns' circuits by row, by a carburetor of its own laws. */
     private double[][] delivery(BuildSheet parts, Map<Fault, Double> wrong) {
-        EngineSimulator car = new EngineSimulator(parts, seed, wrong, 1);
+        EngineSimulator car = PracticeCase.car(parts, seed, wrong, 1, false);
         Family family = parts.carburetor().family();
         List<Circuit> circuits = family.circuits();
         double[][] out = new double[COLUMNS.length][t.length];

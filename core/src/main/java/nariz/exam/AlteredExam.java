@@ -128,7 +128,7 @@ public final class AlteredExam {
 
     /** One or two wrong parts that leave the car out of tune, but running. */
     private static AlteredExam drawn(ReferenceDrive d, boolean first, long seed) {
-        Random r = new Random(seed * 7919 + 41);
+        Random r = Seeds.random(seed, 41);
         AlteredEngine engine = new AlteredEngine(d, seed, Optional.empty());
         int count = r.nextDouble() < SINGLE ? 1 : 2;
         List<Misfit> out = new ArrayList<>();
@@ -155,7 +155,7 @@ public final class AlteredExam {
 
     /** A part so little off that the car is in tune. */
     private static AlteredExam slight(ReferenceDrive d, boolean first, long seed) {
-        Random r = new Random(seed * 7919 + 43);
+        Random r = Seeds.random(seed, 43);
         AlteredEngine engine = new AlteredEngine(d, seed, Optional.empty());
         for (int draw = 0; draw < MOST_DRAWS; draw++) {
             Misfit e = PracticeCase.error(r, engine.healthy());

@@ -35,6 +35,8 @@ public final class BalanceExam {
     private static final double FINEST = 0.02;
     private static final double FIXED = 0.125;
     private static final int MOST = 30;
+    /** What draws the hand of the search by eighths, beside the guide's. */
+    private static final int BY_EIGHTHS = 100;
     private static final String[] FAMILIES = {"stack-jet", "constant-depression", "block-metered-2"};
 
     private final List<Row> rows = new ArrayList<>();
@@ -80,7 +82,7 @@ public final class BalanceExam {
         BalanceExam e = new BalanceExam();
         long seed = first;
         for (int n = 0; n < count; seed++) {
-            Random r = new Random(seed * 7919 + 23);
+            Random r = Seeds.random(seed, 23);
             BuildSheet sheet = PracticeCase.anyEngine(FAMILIES[Math.floorMod(seed, FAMILIES.length)], r);
             if (sheet.carburetor().count() > 1 && e.engine(seed, sheet, r)) {
                 n++;
@@ -132,7 +134,7 @@ public final class BalanceExam {
     /** {@return whether it runs at all, its screws set as well as they go, with stops and links that are off} */
     private boolean engine(long seed, BuildSheet sheet, Random r) {
         int n = sheet.carburetor().count();
-        RunningEngine bare = new RunningEngine(sheet, seed, 0);
+        RunningEngine bare = new RunningEngine(sheet, Seeds.spread(seed), 0);
         double screws = new WhenSettled(bare).fastestAt();
         bare.turnAll(screws);
         BalanceUpset upset = BalanceUpset.of(bare, r);
@@ -159,7 +161,7 @@ public final class BalanceExam {
                 continue;
             }
             ThrottleBalance b = new ThrottleBalance(n, s, sheet.engine().idleRpm());
-            Person hand = new Person(guided, s, new Random(seed * 31 + s.ordinal()), takes, step);
+            Person hand = new Person(guided, s, Seeds.random(seed, s.ordinal()), takes, step);
             int before = tally.slips();
             follow(b, hand);
             if (tally.slips() > before) {
@@ -168,7 +170,7 @@ public final class BalanceExam {
                 counted += IntStream.range(0, n).allMatch(j -> Math.abs(told[j] - hand.made[j]) < COUNTED) ? 1 : 0;
             }
             int turns = (int) b.moves().stream().filter(m -> m.kind() == ThrottleBalance.Kind.TURN).count();
-            int eighths = fixed(new Person(fixed, s, new Random(seed * 37 + s.ordinal()), takes, step));
+            int eighths = fixed(new Person(fixed, s, Seeds.random(seed, BY_EIGHTHS + s.ordinal()), takes, step));
             double rpm = new WhenSettled(guided).now().rpm();
             rows.add(new Row(seed, s, text, found, WatchedBalance.worst(guided, s), turns, b.readings().size(), rpm
                     / sheet.engine().idleRpm() - 1.0, WatchedBalance.worst(fixed, s), eighths));
@@ -177,7 +179,7 @@ public final class BalanceExam {
     }
 
     private static RunningEngine upset(BuildSheet sheet, long seed, long noise, double screws, BalanceUpset upset) {
-        RunningEngine e = new RunningEngine(sheet, seed, noise);
+        RunningEngine e = new RunningEngine(sheet, Seeds.spread(seed), noise);
         e.turnAll(screws);
         upset.done(e);
         return e;

@@ -17,7 +17,6 @@ import nariz.diagnosis.Strategy;
 import nariz.family.metered.MeteredParts;
 import nariz.log.DriveLog;
 import nariz.sim.DriveScript;
-import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
 import nariz.sim.SimulatedDrive;
 
@@ -70,7 +69,7 @@ public final class ComparisonStudy {
 
     private void engine(long seed, int kind) {
         PracticeCase c = PracticeCase.of(seed);
-        Random r = new Random(seed);
+        Random r = Seeds.random(seed, 1);
         BuildSheet was = c.healthy();
         BuildSheet is = was;
         Map<Fault, Double> faults = kind == 1 ? Map.of(Fault.AIR_CLEANER, 0.4 + 0.8 * r.nextDouble()) : Map.of();
@@ -111,7 +110,7 @@ public final class ComparisonStudy {
 
     private static SimulatedDrive drive(BuildSheet s, long engine, Map<Fault, Double> faults, long day,
             DriveScript road) {
-        return new EngineSimulator(s, engine, faults, day).drive(road, 20, "study");
+        return PracticeCase.car(s, engine, faults, day, false).drive(road, 20, "study");
     }
 
     private static Analysis analysis(BuildSheet s, DriveLog log) {

@@ -9,6 +9,7 @@ import java.util.function.ToDoubleFunction;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
+import nariz.idle.Reach;
 import nariz.idle.School;
 import nariz.practice.FollowedGuide;
 import nariz.practice.Hand;
@@ -36,10 +37,10 @@ public final class CornersExam {
     /** What it has to run for as it is found, s. */
     private static final double LIVES_S = 120.0;
     private static final double QUARTER = 0.25;
-    private static final double MOST_TURNS = 6.0;
-    private static final double LOWEST_JET = -6.0;
     private static final double AIM_PHI = 1.0 / 0.95;
     private static final List<School> BY = List.of(School.HIGHEST_VACUUM, School.HIGHEST_SPEED);
+    /** What draws the hand of the search by quarters, beside the guide's. */
+    private static final int BY_QUARTERS = 100;
     private static final String[] FAMILIES = {"block-metered-4", "constant-depression", "block-metered-2", "stack-jet"};
 
     private final boolean mixed;
@@ -90,9 +91,9 @@ public final class CornersExam {
         CornersExam exam = new CornersExam(mixed);
         int done = 0;
         for (long seed = first; done < count; seed++) {
-            Random r = new Random(seed * 6007 + 17);
+            Random r = Seeds.random(seed, 17);
             BuildSheet sheet = PracticeCase.anyEngine(FAMILIES[Math.floorMod(seed, FAMILIES.length)], r);
-            RunningEngine e = new RunningEngine(sheet, seed, seed);
+            RunningEngine e = new RunningEngine(sheet, Seeds.spread(seed), seed);
             if (e.trims() > 1 && e.trims() <= IdleGuide.MOST_ALONE) {
                 double[] found = scattered(e, r);
                 if (new WhenSettled(begun(sheet, seed, seed, found)).keepsRunning(LIVES_S)) {
@@ -112,14 +113,14 @@ public final class CornersExam {
     /** Where an engine's screws are found: about its best, each by itself. */
     private static double[] scattered(RunningEngine e, Random r) {
         double middle = new WhenSettled(e).fastestAt();
-        double least = e.trim().isFromDatum() ? LOWEST_JET : QUARTER;
+        double least = e.trim().isFromDatum() ? Reach.JETS.least() : QUARTER;
         double[] turns = new double[e.trims()];
         Arrays.setAll(turns, i -> Math.max(least, middle + SCATTER_TURNS * r.nextGaussian()));
         return turns;
     }
 
     private static RunningEngine begun(BuildSheet sheet, long seed, long noise, double[] turns) {
-        RunningEngine e = new RunningEngine(sheet, seed, noise);
+        RunningEngine e = new RunningEngine(sheet, Seeds.spread(seed), noise);
         for (int i = 0; i < turns.length; i++) {
             e.turn(i, turns[i]);
         }
@@ -134,7 +135,7 @@ public final class CornersExam {
     /** Each corner to its best, until all have been gone over often enough. */
     private static double[] best(RunningEngine e, ToDoubleFunction<WhenSettled.State> worth) {
         double[] at = e.allTurns();
-        double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
+        double least = e.trim().isFromDatum() ? Reach.JETS.least() : 0.0;
         for (int pass = 0; pass < PASSES; pass++) {
             for (int i = 0; i < at.length; i++) {
                 double from = at[i];
@@ -165,7 +166,7 @@ public final class CornersExam {
             ToDoubleFunction<WhenSettled.State> worth = worth(s);
             RunningEngine e = begun(sheet, seed, seed * 3 + s.ordinal(), found);
             double foundLost = lost(e, worth, best(e, worth));
-            SlippingHand hand = new SlippingHand(new Random(seed * 13 + s.ordinal()));
+            SlippingHand hand = new SlippingHand(Seeds.random(seed, s.ordinal()));
             int moves = follow(e, s, -1, MOST_TOGETHER, hand);
             double together = lost(e, worth, best(e, worth));
             for (int i = 0; i < e.trims(); i++) {
@@ -178,7 +179,7 @@ public final class CornersExam {
                 off.add(left[i] - best[i]);
             }
             RunningEngine other = begun(sheet, seed, seed * 5 + s.ordinal(), found);
-            int fixedMoves = quarters(other, s, new SlippingHand(new Random(seed * 17 + s.ordinal())));
+            int fixedMoves = quarters(other, s, new SlippingHand(Seeds.random(seed, BY_QUARTERS + s.ordinal())));
             String text = String.format(Locale.ROOT, "%.1f L, %s, %d x %s", 1e3 * sheet.engine().displacementM3(), sheet
                     .engine().cam().name().toLowerCase(Locale.ROOT), e.trims(), e.trim().key());
             rows.add(new Row(seed, s, text, foundLost, together, lost(e, worth, best), off, moves, lost(other, worth,
@@ -188,11 +189,10 @@ public final class CornersExam {
 
     /** One guide, for all screws or one corner; {@return moves} */
     private int follow(RunningEngine e, School school, int corner, int most, Hand hand) {
-        double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
         double from = corner < 0 ? Arrays.stream(e.allTurns()).average().orElse(0.0) : e.turns(corner);
         double shown = Overlap.shownAtIdle(AIM_PHI, e.sheet().engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, corner < 0 ? 1.0 : 1.0 / e.trims(), from,
-                least, MOST_TURNS, e.sheet().engine().idleRpm(), false));
+                Reach.of(e.trim().isFromDatum()), e.sheet().engine().idleRpm(), false));
         FollowedGuide f = new FollowedGuide(e, g, corner, hand, mixed).follow(most, () -> false);
         tally.count(f);
         return f.moves();
@@ -201,7 +201,7 @@ public final class CornersExam {
     /** Every corner by quarters, richer until it falls off, then leaner, then to the best read; {@return moves} */
     private int quarters(RunningEngine e, School school, Hand hand) {
         int moves = 0;
-        double least = e.trim().isFromDatum() ? LOWEST_JET : 0.0;
+        double least = e.trim().isFromDatum() ? Reach.JETS.least() : 0.0;
         for (int i = 0; i < e.trims(); i++) {
             double from = e.turns(i);
             double best = from;

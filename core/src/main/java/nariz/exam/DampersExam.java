@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Random;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import java.util.function.Predicate;
@@ -24,7 +23,6 @@ import nariz.diagnosis.Request;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.OpeningStudy;
 import nariz.sim.DriveScript;
-import nariz.sim.EngineSimulator;
 import nariz.sim.SimulatedDrive;
 
 /**
@@ -119,10 +117,10 @@ public final class DampersExam {
         double then = Double.NaN;
         List<String> checked = List.of();
         Optional<Previous> previous = Optional.empty();
-        DriveScript road = DriveScript.twelveMinutes().then(DriveScript.openings()).varied(new Random(seed));
+        DriveScript road = DriveScript.twelveMinutes().then(DriveScript.openings()).varied(Seeds.random(seed, 1));
         for (int round = 0; round < MOST_ROUNDS; round++) {
             DamperSetting usual = family.damper(sheet).orElseThrow();
-            SimulatedDrive drive = new EngineSimulator(sheet, seed, Map.of(), seed + 1000L * round).withDamper(
+            SimulatedDrive drive = PracticeCase.car(sheet, seed, Map.of(), seed + 1000L * round, false).withDamper(
                     new DamperSetting(dry ? DRY_S : usual.riseS(), hidden == Hidden.STICKS ? STUCK_S
                     : usual.fallS())).drive(road, 20, "dampers-" + seed + ".csv");
             Analysis a = Analysis.of(Request.of(sheet, drive.log()).withRuledOut(checked).withPrevious(previous),

@@ -51,7 +51,7 @@ public final class FaultsExam {
             int i = (int) (seed - firstSeed);
             Fault kind = AlteredFault.KINDS[i % papers % AlteredFault.KINDS.length];
             ReferenceDrive d = used.get(i / papers);
-            Random r = new Random(seed * 7919 + 47);
+            Random r = Seeds.random(seed, 47);
             return new FaultsExam(d, AlteredFault.draw(r, kind, AlteredEngine.needle(d)), seed);
         }, progress);
         line.accept("| hidden | among the first two named, with a check | another check | fuel parts | left alone "

@@ -4,11 +4,15 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.NavigableMap;
 import java.util.Random;
+import java.util.TreeMap;
+import java.util.function.ToDoubleFunction;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
+import nariz.idle.Reach;
 import nariz.idle.School;
 import nariz.practice.FollowedGuide;
 import nariz.practice.WatchedIdle;
@@ -24,9 +28,12 @@ public final class IdleExam {
     private static final double CLOSE_TURNS = 0.125;
     private static final double CLOSE_LAMBDA = 0.015;
     private static final double SCAN = 1.0 / 32.0;
-    private static final double REACH = 1.25;
+    /** How much more than a loss is scanned, so that the place of the loss lies between two points. */
+    private static final double BEYOND = 0.002;
     private static final int MOST = 24;
     private static final double AIM_PHI = 1.0 / 0.95;
+    /** What draws the hand of the fixed search, beside the guide's. */
+    private static final int BY_QUARTERS = 100;
     private static final String[] FAMILIES = {"block-metered-4", "stack-jet", "constant-depression", "block-metered-2",
         "single-venturi", "progressive-twin"};
 
@@ -34,6 +41,8 @@ public final class IdleExam {
     private final List<Row> rows = new ArrayList<>();
     private final SlippingHand.Tally tally = new SlippingHand.Tally();
     private int dead;
+    /** Engines whose screws reach no loss on one side. */
+    private int endless;
     private int engines;
 
     /**
@@ -83,6 +92,38 @@ public final class IdleExam {
     }
 
     private record Scan(double[] turns, double[] rpm, double[] vacuum, double[] lambda) {
+        /** From where it runs fastest either way, until more than a loss is lost or the screws are at their end. */
+        static Scan of(RunningEngine truth, Reach reach) {
+            NavigableMap<Double, WhenSettled.State> seen = new TreeMap<>();
+            double from = Math.clamp(Math.rint(new WhenSettled(truth).fastestAt() / SCAN) * SCAN, reach.least(), reach.most());
+            for (int way : new int[] {-1, 1}) {
+                double top = 0.0;
+                double now = Double.POSITIVE_INFINITY;
+                for (double t = from; t >= reach.least() && t <= reach.most() && now >= top * (1 - School.DROP - BEYOND);
+                        t += way * SCAN) {
+                    double[] all = new double[truth.trims()];
+                    Arrays.fill(all, t);
+                    WhenSettled.State s = new WhenSettled(truth).at(all);
+                    seen.put(t, s);
+                    now = s.rpm();
+                    top = Math.max(top, now);
+                }
+            }
+            return new Scan(seen.keySet().stream().mapToDouble(t -> t).toArray(), of(seen, WhenSettled.State::rpm),
+                    of(seen, WhenSettled.State::vacuumPa), of(seen, WhenSettled.State::lambda));
+        }
+
+        private static double[] of(NavigableMap<Double, WhenSettled.State> seen,
+                ToDoubleFunction<WhenSettled.State> what) {
+            return seen.values().stream().mapToDouble(what).toArray();
+        }
+
+        /** Whether the screws reach a loss on either side: without both there is no middle. */
+        boolean hasBothLosses() {
+            double top = Arrays.stream(rpm).max().orElse(0.0) * (1 - School.DROP);
+            return rpm[0] <= top && rpm[rpm.length - 1] <= top;
+        }
+
         double lambdaAt(double t) {
             double at = Math.clamp((t - turns[0]) / SCAN, 0, turns.length - 1.001);
             int i = (int) at;
@@ -103,7 +144,7 @@ public final class IdleExam {
             double top = Arrays.stream(rpm).max().orElse(0.0) * (1 - share);
             int b = (int) Math.round((best(rpm) - turns[0]) / SCAN);
             int i = b;
-            while (i > 0 && i + 1 < rpm.length && rpm[i] > top) {
+            while ((richer ? i + 1 < rpm.length : i > 0) && rpm[i] > top) {
                 i += richer ? 1 : -1;
             }
             int before = Math.clamp(richer ? i - 1L : i + 1L, 0, rpm.length - 1);
@@ -130,63 +171,53 @@ public final class IdleExam {
     }
 
     private void engine(long seed) {
-        Random r = new Random(seed * 6007 + 11);
+        Random r = Seeds.random(seed, 11);
         BuildSheet sheet = PracticeCase.anyEngine(FAMILIES[Math.floorMod(seed, FAMILIES.length)], r);
-        RunningEngine truth = new RunningEngine(sheet, seed, seed);
-        int n = (int) Math.round(2 * REACH / SCAN) + 1;
-        double least = leastTurns(truth, new WhenSettled(truth).fastestAt());
-        Scan scan = new Scan(new double[n], new double[n], new double[n], new double[n]);
-        for (int i = 0; i < n; i++) {
-            double t = least + i * SCAN;
-            double[] all = new double[truth.trims()];
-            Arrays.fill(all, t);
-            WhenSettled.State s = new WhenSettled(truth).at(all);
-            scan.turns()[i] = t;
-            scan.rpm()[i] = s.rpm();
-            scan.vacuum()[i] = s.vacuumPa();
-            scan.lambda()[i] = s.lambda();
-        }
+        RunningEngine truth = new RunningEngine(sheet, Seeds.spread(seed), seed);
+        Reach reach = Reach.of(truth.trim().isFromDatum());
+        Scan scan = Scan.of(truth, reach);
         if (Arrays.stream(scan.rpm()).max().orElse(0.0) <= 0.0) {
             dead++;
             return;
         }
         double best = scan.best(scan.rpm());
-        double start = Math.max(least + 0.125, Math.rint(8 * (best + (r.nextDouble() - 0.4) * 0.9)) / 8);
+        double start = Math.clamp(Math.rint(8 * (best + (r.nextDouble() - 0.4) * 0.9)) / 8, reach.least() + 0.125,
+                reach.most());
         String text = String.format(Locale.ROOT, "%.1f L, %s, %d x %s", 1e3 * sheet.engine().displacementM3(),
                 sheet.engine().cam().name().toLowerCase(Locale.ROOT), truth.trims(), truth.trim().key());
         for (School s : School.values()) {
             if (s == School.MIXTURE && !mixed) {
                 continue;
             }
-            guided(seed, s, sheet, start, least, scan, text);
+            if (s == School.MIDDLE && !scan.hasBothLosses()) {
+                endless++;
+                continue;
+            }
+            guided(seed, s, sheet, start, reach, scan, text);
         }
     }
 
-    private static double leastTurns(RunningEngine e, double sheetTurns) {
-        return Math.max(e.trim().isFromDatum() ? -6.0 : 0.0, sheetTurns - REACH);
-    }
-
-    private void guided(long seed, School school, BuildSheet sheet, double start, double least, Scan scan,
+    private void guided(long seed, School school, BuildSheet sheet, double start, Reach reach, Scan scan,
             String text) {
-        SlippingHand hand = new SlippingHand(new Random(seed * 13 + school.ordinal()));
-        RunningEngine e = new RunningEngine(sheet, seed, seed * 3 + school.ordinal());
+        SlippingHand hand = new SlippingHand(Seeds.random(seed, school.ordinal()));
+        RunningEngine e = new RunningEngine(sheet, Seeds.spread(seed), seed * 3 + school.ordinal());
         e.turnAll(start);
         double shown = Overlap.shownAtIdle(AIM_PHI, sheet.engine().cam());
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, 1.0, start, least, least + 2 * REACH,
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(school, shown, 1.0, start, reach,
                 sheet.engine().idleRpm(), false));
         FollowedGuide f = new FollowedGuide(e, g, -1, hand, mixed).follow(MOST, () -> false);
         tally.count(f);
         double actual = e.turns(0);
         double optimum = scan.optimum(school);
-        double[] fixed = fixed(seed, school, sheet, start, least);
+        double[] fixed = fixed(seed, school, sheet, start, reach.least());
         rows.add(new Row(seed, school, text, f.moves(), (int) fixed[1], actual - optimum, scan.lambdaAt(actual)
                 - scan.lambdaAt(optimum), fixed[0] - optimum, scan.lambdaAt(fixed[0]) - scan.lambdaAt(optimum)));
     }
 
     /** Richer by quarters until it has dropped, then leaner by quarters until it has dropped, then to the place. */
     private double[] fixed(long seed, School school, BuildSheet sheet, double start, double least) {
-        SlippingHand hand = new SlippingHand(new Random(seed * 17 + school.ordinal()));
-        RunningEngine e = new RunningEngine(sheet, seed, seed * 5 + school.ordinal());
+        SlippingHand hand = new SlippingHand(Seeds.random(seed, BY_QUARTERS + school.ordinal()));
+        RunningEngine e = new RunningEngine(sheet, Seeds.spread(seed), seed * 5 + school.ordinal());
         List<double[]> seenThere = new ArrayList<>();
         double at = start;
         int moves = 0;
@@ -246,10 +277,11 @@ public final class IdleExam {
                             moves).sum() / Arrays.stream(fixed).sum()));
         }
         out.append(String.format(Locale.ROOT,
-                "%n%d of %d engines ran at no screw at all and were left out. Moves the wrong way or at the wrong "
+                "%n%d of %d engines ran at no screw at all and were left out; %d have no loss on one side within the "
+                + "screws' reach, and so no middle. Moves the wrong way or at the wrong "
                 + "screw recognised: %d of %d at once, %d more by what was read later; right ones doubted: "
                 + "%d of %d.%n%nNot there:%n%n| seed | school | engine | moves | turns off | lambda off "
-                + "|%n|---|---|---|---|---|---|%n", dead, engines, tally.told(), tally.slips(), tally.later(),
+                + "|%n|---|---|---|---|---|---|%n", dead, engines, endless, tally.told(), tally.slips(), tally.later(),
                 tally.alarms(), tally.plain()));
         rows.stream().filter(r -> !r.there()).forEach(r -> out.append(String.format(Locale.ROOT,
                 "| %d | %s | %s | %d | %.3f | %.3f |%n", r.seed(), r.school().key(), r.engine(), r.moves(),

@@ -187,7 +187,7 @@ public final class OpeningsExam {
 
     private static Outcome sit(long seed) {
         Hidden hidden = Hidden.values()[Math.floorMod(seed, Hidden.values().length)];
-        Random r = new Random(seed * 104729 + 5);
+        Random r = Seeds.random(seed, 5);
         BuildSheet healthy = healthy(seed);
         Ladder nozzle = nozzle(healthy);
         double usual = nozzle.fitted(healthy);
@@ -296,14 +296,14 @@ public final class OpeningsExam {
         if (stamped <= 0.0) {
             return Optional.empty();
         }
-        Random r = new Random(seed * 48271 + 3);
+        Random r = Seeds.random(seed, 3);
         double off = 0.3 * r.nextGaussian();
         if (Math.floorMod(seed / 3, 3) == 1) {
             off = (stamped > 4.0 && r.nextBoolean() ? -1.0 : 1.0) * (1.5 + r.nextDouble());
         }
         BuildSheet fitted = part.orElseThrow().fit(healthy, Stage.PRIMARY, stamped + off);
         DriveScript road = DriveScript.twelveMinutes().varied(r);
-        Analysis a = Analysis.of(Request.of(healthy, EngineSimulator.stranger(fitted, seed, Map.of(), seed + 5000)
+        Analysis a = Analysis.of(Request.of(healthy, PracticeCase.car(fitted, seed, Map.of(), seed + 5000, true)
                 .drive(road, 20, "line-" + seed + ".csv").log()), () -> false);
         double is = stamped + off;
         return a.advice().dynamics().enrichment().map(f -> new Line(stamped, is, 0.5 * (f.seen().opensPa()[0]
@@ -338,6 +338,6 @@ public final class OpeningsExam {
     private static EngineSimulator car(BuildSheet sheet, long seed, double slack, Map<Fault, Double> faults,
             int round) {
         PumpSetting p = sheet.carburetor().family().pumpSetting(sheet).orElseThrow();
-        return new EngineSimulator(sheet, seed, faults, seed + 1000L * round).withPump(p.scaled(1.0, 1.0, slack, 0.3));
+        return PracticeCase.car(sheet, seed, faults, seed + 1000L * round, false).withPump(p.scaled(1.0, 1.0, slack, 0.3));
     }
 }

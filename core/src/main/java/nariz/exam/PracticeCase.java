@@ -107,7 +107,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
      * @return the case
      */
     public static PracticeCase stranger(long seed) {
-        Random r = new Random(seed * 7919 + 29);
+        Random r = Seeds.random(seed, 29);
         DriveScript script = DriveScript.twelveMinutes().varied(r);
         BuildSheet start = engine(r);
         BuildSheet tuned = HealthyTune.of(start, truth(start, seed, script, true).coarse(start, CELLS));
@@ -125,7 +125,7 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
     }
 
     private static PracticeCase of(long seed, Function<Random, BuildSheet> engine) {
-        Random r = new Random(seed * 7919 + 17);
+        Random r = Seeds.random(seed, 17);
         DriveScript script = DriveScript.twelveMinutes().varied(r);
         BuildSheet healthy = null;
         Truth truth = null;
@@ -166,10 +166,11 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
         return fitted;
     }
 
-    private static EngineSimulator car(BuildSheet parts, long seed, Map<Fault, Double> faults, long noise,
-            boolean stranger) {
-        return stranger ? EngineSimulator.stranger(parts, seed, faults, noise)
-                : new EngineSimulator(parts, seed, faults, noise);
+    /** The car of a case, number for number. */
+    static EngineSimulator car(BuildSheet parts, long seed, Map<Fault, Double> faults, long noise, boolean stranger) {
+        long quirks = Seeds.spread(seed);
+        return stranger ? EngineSimulator.stranger(parts, quirks, faults, noise)
+                : new EngineSimulator(parts, quirks, faults, noise);
     }
 
     /** The mixture behind a drive, whatever its sensor can read of it. */

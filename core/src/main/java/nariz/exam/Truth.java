@@ -32,7 +32,7 @@ final class Truth {
 
     private final List<Cell> cells;
     private final double[] driven;
-    private final long quirksSeed;
+    private final long seed;
     private final Map<Fault, Double> faults;
     private final boolean stranger;
 
@@ -40,16 +40,16 @@ final class Truth {
     record Off(double mean, double rms, double dwellS) {
     }
 
-    private Truth(List<Cell> cells, double[] driven, long quirksSeed, Map<Fault, Double> faults, boolean stranger) {
+    private Truth(List<Cell> cells, double[] driven, long seed, Map<Fault, Double> faults, boolean stranger) {
         this.stranger = stranger;
         this.cells = cells;
         this.driven = driven;
-        this.quirksSeed = quirksSeed;
+        this.seed = seed;
         this.faults = faults;
     }
 
     /** The truth behind a drive, in the states an observation counts as steady. */
-    static Truth of(Observation o, SimulatedDrive d, long quirksSeed, Map<Fault, Double> faults, boolean stranger) {
+    static Truth of(Observation o, SimulatedDrive d, long seed, Map<Fault, Double> faults, boolean stranger) {
         int m = o.cells().size();
         double[] walls = walls(d);
         double[] t = d.log().timeS();
@@ -79,7 +79,7 @@ final class Truth {
             driven[c] = n[1][c] > 0 ? sum[1][c] / n[1][c] : inBand[load] > 0 ? band[load] / inBand[load]
                     : n[0][c] > 0 ? sum[0][c] / n[0][c] : 1.0;
         }
-        return new Truth(o.cells(), driven, quirksSeed, faults, stranger);
+        return new Truth(o.cells(), driven, seed, faults, stranger);
     }
 
     /** Burnt over metered at every sample. */
@@ -111,13 +111,12 @@ final class Truth {
                 .sorted(Comparator.comparingDouble((Integer i) -> cells.get(i).dwellS()).reversed())
                 .limit(perRegime)).mapToInt(Integer::intValue).toArray();
         return new Truth(Arrays.stream(few).mapToObj(cells::get).toList(),
-                Arrays.stream(few).mapToDouble(i -> driven[i]).toArray(), quirksSeed, faults, stranger);
+                Arrays.stream(few).mapToDouble(i -> driven[i]).toArray(), seed, faults, stranger);
     }
 
     /** Parts of phi in every cell. */
     double[][] phi(BuildSheet parts) {
-        EngineSimulator car = stranger ? EngineSimulator.stranger(parts, quirksSeed, faults, 1)
-                : new EngineSimulator(parts, quirksSeed, faults, 1);
+        EngineSimulator car = PracticeCase.car(parts, seed, faults, 1, stranger);
         double[][] out = new double[cells.size()][];
         for (int i = 0; i < out.length; i++) {
             out[i] = car.steadyPhi(cells.get(i).rpm(), cells.get(i).vacuumPa());

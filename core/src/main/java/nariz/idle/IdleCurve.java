@@ -30,12 +30,6 @@ final class IdleCurve {
     /** Beyond where anything was read, turns. */
     private static final double REACH_TURNS = 1.0;
     private static final double STEP_TURNS = 1.0 / 48.0;
-    /**
-     * Half the second derivative of phi over turns, over the square of the first, 1/phi: a port that opens behind a
-     * feed of fixed size passes less and less for a turn. With q the share of the feed's own flow that passes,
-     * 1.5 q/(1 - q²) over phi with the port away: 0.2 to 0.6 where that is two to three times what idles best.
-     */
-    private static final double BENDS = 0.3;
     /** What speed and vacuum drift by, as a share, however long one averages. */
     private static final double DRIFT = 0.0008;
     /** What a hand is off by, turns: a sixteenth one time in five. */
@@ -296,20 +290,30 @@ final class IdleCurve {
         return sum;
     }
 
+    /**
+     * What an idle is finished by.
+     *
+     * @param school school
+     * @param phi mixture aimed at, 1/lambda
+     * @param bend how phi bends over turns, as {@link Reach#bend}
+     */
+    record Aim(School school, double phi, double bend) {
+    }
+
     /** Where a school finishes on a curve. */
-    private double finish(int h, School school, double aimPhi) {
-        return switch (school) {
+    private double finish(int h, Aim aim) {
+        return switch (aim.school()) {
             case HIGHEST_VACUUM, HIGHEST_SPEED -> best[h];
             case LEAN_BEST -> best[h] - lean[h] * distance(School.LITTLE / drop[h]);
-            case MIDDLE -> middle(h, distance(School.DROP / drop[h]));
-            case MIXTURE -> mixed ? aimPhi : best[h];
+            case MIDDLE -> middle(h, distance(School.DROP / drop[h]), aim.bend());
+            case MIXTURE -> mixed ? aim.phi() : best[h];
         };
     }
 
     /** Middle between two places so many widths from the best: a person counts turns, and those bend. */
-    private double middle(int h, double widths) {
+    private double middle(int h, double widths, double bend) {
         double half = 0.5 * (rich[h] + lean[h]) * widths;
-        return best[h] + 0.5 * (rich[h] - lean[h]) * widths + (mixed ? BENDS * half * half : 0.0);
+        return best[h] + 0.5 * (rich[h] - lean[h]) * widths + (mixed ? bend * half * half : 0.0);
     }
 
     /** Widths from the best at which the shape reaches a value. */
@@ -335,11 +339,11 @@ final class IdleCurve {
     record Finish(double u, double sd) {
     }
 
-    Finish finish(School school, double aimPhi) {
+    Finish finish(Aim aim) {
         double mean = 0.0;
         double square = 0.0;
         for (int h = 0; h < best.length; h++) {
-            double f = finish(h, school, aimPhi);
+            double f = finish(h, aim);
             mean += weight[h] * f;
             square += weight[h] * f * f;
         }
@@ -374,12 +378,11 @@ final class IdleCurve {
      *
      * @param u place read
      * @param now place of the last reading, against which it is seen
-     * @param school school
-     * @param aimPhi mixture aimed at
+     * @param aim what it is finished by
      * @param sd of a reading of the difference, as a share
      * @return variance that is expected to go, in squares of the axis
      */
-    double teaches(double u, double now, School school, double aimPhi, double sd) {
+    double teaches(double u, double now, Aim aim, double sd) {
         int n = (int) Arrays.stream(weight).filter(w -> w > LEAST_WEIGHT).count();
         // Without what is left out: f is near 1, and a share of 0.0005 too little would pass for a variance.
         double whole = Arrays.stream(weight).filter(w -> w > LEAST_WEIGHT).sum();
@@ -392,7 +395,7 @@ final class IdleCurve {
         int k = 0;
         for (int h = 0; h < best.length; h++) {
             if (weight[h] > LEAST_WEIGHT) {
-                double f = finish(h, school, aimPhi);
+                double f = finish(h, aim);
                 double d = shape(h, now) - shape(h, u);
                 double s = Math.hypot(sd, dropSd[h] * d);
                 double w = weight[h] / whole;
@@ -432,11 +435,11 @@ final class IdleCurve {
     }
 
     /** Most and least likely place of the best, for words: the 5 and 95 % points. */
-    double[] bounds(School school, double aimPhi) {
+    double[] bounds(Aim aim) {
         double[] f = new double[best.length];
         Integer[] order = new Integer[best.length];
         for (int h = 0; h < best.length; h++) {
-            f[h] = finish(h, school, aimPhi);
+            f[h] = finish(h, aim);
             order[h] = h;
         }
         Arrays.sort(order, (a, b) -> Double.compare(f[a], f[b]));

@@ -25,8 +25,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class IdleGuide {
     private static final double SURE_PHI = 0.016;
-    private static final double CLOSE_PHI = 0.011;
-    private static final double CLOSE_AIM_PHI = 0.0066;
+    private static final double CLOSE_PHI = 0.008;
+    private static final double CLOSE_AIM_PHI = 0.005;
     /** By speed and vacuum alone, in such steps of phi as the curve's width makes likely, and at most so many turns. */
     private static final double UNREAD_SURE = 1.5;
     private static final double MOST_SURE_TURNS = 0.09;
@@ -80,13 +80,15 @@ public final class IdleGuide {
      * @param aimPhi mixture aimed at as the sensor shows it, 1/lambda; used by {@link School#MIXTURE} alone
      * @param share share of all screws that this group is, 0 to 1: what one of two does to the mixture of all is half
      * @param turns where the screws stand
-     * @param least fewest turns they can stand at
-     * @param most most
+     * @param reach how far they can be turned
      * @param idleRpm speed wanted
      * @param automatic whether it is looked at in gear at the end
      */
-    public record Settings(School school, double aimPhi, double share, double turns, double least, double most,
-            double idleRpm, boolean automatic) {
+    public record Settings(School school, double aimPhi, double share, double turns, Reach reach, double idleRpm,
+            boolean automatic) {
+        IdleCurve.Aim aim(School by) {
+            return new IdleCurve.Aim(by, aimPhi, reach.bend());
+        }
     }
 
     /** What there is to do. */
@@ -289,7 +291,7 @@ public final class IdleGuide {
         if (record.powerless()) {
             return new Move(Kind.NO_AUTHORITY, 0.0, turns(), message("idle.why-no-authority"));
         }
-        IdleCurve.Finish f = c.finish(settings.school(), settings.aimPhi());
+        IdleCurve.Finish f = c.finish(settings.aim(settings.school()));
         double now = c.at(last);
         double wanted = Math.max(f.u(), record.missesAt() + (c.mixed() ? CLEAR_PHI : CLEAR_TURNS));
         double target = within(c, wanted, now);
@@ -319,16 +321,20 @@ public final class IdleGuide {
         return c.mixed() ? SURE_PHI : Math.clamp(UNREAD_SURE * SURE_PHI / c.phiPerTurn(), FINEST, MOST_SURE_TURNS);
     }
 
-    /** How near to it is near enough. A mixture aimed at is read there and then: its place is not in doubt. */
+    /**
+     * How near to it is near enough: never nearer than the finest move can bring it. A mixture aimed at is read there
+     * and then: its place is not in doubt.
+     */
     private double close(IdleCurve c) {
         double phi = settings.school() == School.MIXTURE ? CLOSE_AIM_PHI : CLOSE_PHI;
-        return c.mixed() ? phi : Math.clamp(phi / c.phiPerTurn(), FINEST / 2.0, MOST_CLOSE_TURNS);
+        return c.mixed() ? Math.max(phi, 0.5 * FINEST * perTurn(c))
+                : Math.clamp(phi / c.phiPerTurn(), FINEST / 2.0, MOST_CLOSE_TURNS);
     }
 
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
     private double within(IdleCurve c, double u, double now) {
         double per = perTurn(c);
-        return Math.clamp(u, now + per * (settings.least() - turns()), now + per * (record.furthestOut() - turns()));
+        return Math.clamp(u, now + per * (settings.reach().least() - turns()), now + per * (record.furthestOut() - turns()));
     }
 
     /** {@return whether the screws have no more to give in the direction of the finish} */
@@ -400,11 +406,11 @@ public final class IdleGuide {
                 double[] lost = c.lostBand(u);
                 boolean reads = !c.mixed() || (u > LEANEST_PHI && u < RICHEST_PHI);
                 boolean safe = lost[0] + lost[1] - aside < MOST_LOST && reads && u > record.missesAt()
-                        && to >= settings.least() && to <= record.furthestOut();
+                        && to >= settings.reach().least() && to <= record.furthestOut();
                 if (!safe) {
                     continue;
                 }
-                double gained = c.teaches(u, now, settings.school(), settings.aimPhi(), c.mixed()
+                double gained = c.teaches(u, now, settings.aim(settings.school()), c.mixed()
                         ? READ_SHARE : UNREAD_SHARE);
                 double per = gained / (MOVE_S + EIGHTH_S * Math.abs(by) / 0.125);
                 if (per > most) {
@@ -428,7 +434,7 @@ public final class IdleGuide {
         if (rounded == 0.0) {
             rounded = Math.copySign(FINEST, by);
         }
-        double to = Math.clamp(turns() + rounded, settings.least(), record.furthestOut());
+        double to = Math.clamp(turns() + rounded, settings.reach().least(), record.furthestOut());
         return new Move(Kind.SCREWS, to - turns(), to, why);
     }
 
@@ -453,8 +459,8 @@ public final class IdleGuide {
         }
         for (School s : School.values()) {
             if (s != School.MIXTURE || curve.mixed()) {
-                double[] b = curve.bounds(s, settings.aimPhi());
-                out.put(s, new Place(turnsAt(curve.finish(s, settings.aimPhi()).u()), turnsAt(b[0]), turnsAt(b[1])));
+                double[] b = curve.bounds(settings.aim(s));
+                out.put(s, new Place(turnsAt(curve.finish(settings.aim(s)).u()), turnsAt(b[0]), turnsAt(b[1])));
             }
         }
         return out;

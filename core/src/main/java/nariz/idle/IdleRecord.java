@@ -55,7 +55,7 @@ final class IdleRecord {
     IdleRecord(IdleGuide.Settings settings) {
         this.settings = settings;
         turns = settings.turns();
-        paths = new HandPaths(settings.least());
+        paths = new HandPaths(settings.reach().least());
     }
 
     IdleRecord(IdleRecord of) {
@@ -115,7 +115,7 @@ final class IdleRecord {
 
     /** Where the screws were found further out than anybody would turn them, they may go back there. */
     double furthestOut() {
-        return Math.max(settings.most(), Math.max(settings.turns(), turns));
+        return Math.max(settings.reach().most(), Math.max(settings.turns(), turns));
     }
 
     /**
@@ -129,7 +129,7 @@ final class IdleRecord {
      */
     double unseen(IdleCurve c, double target, double at, double perTurn) {
         double passed = PASSED * perTurn;
-        boolean leaner = at - PASSED < settings.least() || readings.stream().anyMatch(r -> c.at(r) <= target - passed)
+        boolean leaner = at - PASSED < settings.reach().least() || readings.stream().anyMatch(r -> c.at(r) <= target - passed)
                 || missesAt() > Double.NEGATIVE_INFINITY;
         boolean richer = at + PASSED > furthestOut() || readings.stream().anyMatch(r -> c.at(r) >= target + passed);
         return !leaner ? -1.0 : !richer ? 1.0 : 0.0;
@@ -234,7 +234,7 @@ final class IdleRecord {
         if (slip.isEmpty()) {
             return here;
         }
-        turns = is(Slip.WRONG_WAY) ? Math.max(before.turns() - m.by(), settings.least()) : before.turns();
+        turns = is(Slip.WRONG_WAY) ? Math.max(before.turns() - m.by(), settings.reach().least()) : before.turns();
         stop = is(Slip.STOP_SCREW) ? before.stop() + 1e-3 * readings.size() + m.by() : before.stop();
         return here.at(turns, stop);
     }

@@ -17,6 +17,12 @@ public final class SettledAverage {
     private static final double STRETCH_S = 2.5;
     private static final double SHORTEST_S = 9.0;
     private static final double LONGEST_S = 28.0;
+    /**
+     * An idle whose average is no better than this after that long lopes: half as good a reading of a quarter turn
+     * costs more moves than the half minute more does.
+     */
+    private static final double LOPES_SHARE = 0.0015;
+    private static final double LONGEST_LOPING_S = 60.0;
     private static final double HANGS_S = 24.0;
     /** Before this the scatter itself is hardly known. */
     private static final double TELLING_S = 4.0;
@@ -148,9 +154,16 @@ public final class SettledAverage {
             return 0.0;
         }
         double length = now - settledS;
-        double excess = excess(stats(settledS, now, 1), stats(settledS, now, 3));
-        double whole = length < TELLING_S ? SHORTEST_S : Math.clamp(length * excess * excess, SHORTEST_S, LONGEST_S);
+        double[] rpm = stats(settledS, now, 1);
+        double excess = excess(rpm, stats(settledS, now, 3));
+        double whole = length < TELLING_S ? SHORTEST_S : Math.clamp(length * excess * excess, SHORTEST_S, longest(length, rpm));
         return Math.max(1.0, whole - length);
+    }
+
+    /** How long it is averaged at most, by what its average is worth after so long: the error falls with the root. */
+    private static double longest(double lengthS, double[] rpm) {
+        double then = rpm[1] / rpm[0] * Math.sqrt(Math.min(1.0, lengthS / LONGEST_S));
+        return then > LOPES_SHARE ? LONGEST_LOPING_S : LONGEST_S;
     }
 
     /** Standard error since it settled over the one that is good enough; it falls with the root of the time. */
@@ -177,7 +190,7 @@ public final class SettledAverage {
         double[] vacuum = stats(settledS, now, 2);
         double[] phi = stats(settledS, now, 3);
         double[] bank = stats(settledS, now, 4);
-        if (excess(rpm, phi) > 1.0 && length < LONGEST_S) {
+        if (excess(rpm, phi) > 1.0 && length < longest(length, rpm)) {
             return Optional.empty();
         }
         return Optional.of(new IdleReading(Double.NaN, Double.NaN, rpm[0], rpm[1], vacuum[0], vacuum[1], phi[0], phi[1],

@@ -8,6 +8,7 @@ import java.util.function.BooleanSupplier;
 import java.util.function.ToDoubleFunction;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
+import nariz.idle.Reach;
 import nariz.idle.School;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
@@ -49,7 +50,6 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     private static final int MOST = 20;
     private static final int MOST_ALONE = 9;
     private static final double ENOUGH = 8.0;
-    private static final double MOST_TURNS = 6.0;
     /** What looking for a leak, or swapping a jet once, counts as. */
     private static final int CHECK_MOVES = 1;
 
@@ -231,11 +231,10 @@ public record IdleDebrief(PracticeUpset hidden, double lost, List<Double> best, 
     }
 
     private static int follow(RunningEngine e, Task task, int screw, int most, BooleanSupplier cancelled) {
-        double least = e.trim().isFromDatum() ? -MOST_TURNS : 0.0;
         double from = turns(e, screw);
         double shown = Overlap.shownAtIdle(task.aimPhi(), e.sheet().engine().cam());
         IdleGuide g = new IdleGuide(new IdleGuide.Settings(task.school(), shown, screw < 0 ? 1.0 : 1.0 / e.trims(),
-                from, least, MOST_TURNS, e.sheet().engine().idleRpm(), false));
+                from, Reach.of(e.trim().isFromDatum()), e.sheet().engine().idleRpm(), false));
         FollowedGuide f = new FollowedGuide(e, g, screw, Hand.STEADY, true).follow(most, cancelled);
         int moves = f.moves() + f.stopMoves();
         if (f.finished()) {

@@ -8,7 +8,9 @@ import nariz.sim.RunningEngine;
 /** Reads a practice engine's idle as the guide does in a running workshop, as fast as it can be computed. */
 public final class WatchedIdle {
     private static final double HZ = 20;
+    /** What died and was started again is given up after this; what keeps running may lope, and is read longer. */
     private static final double LONGEST_S = 40;
+    private static final double LONGEST_RUNNING_S = 90;
     private static final double LEAST_RPM = 250.0;
     private static final double SPREAD_RPM = 60.0;
     private static final double LEAST_VACUUM_PA = 3e3;
@@ -22,13 +24,15 @@ public final class WatchedIdle {
      *
      * @param e engine; it has run on afterwards
      * @param mixed whether the mixture is read, or speed and vacuum alone
-     * @return the average, or empty where it would not keep running or settle for 40 s
+     * @return the average, or empty where it would not keep running or settle
      */
     public static Optional<IdleReading> read(RunningEngine e, boolean mixed) {
         SettledAverage a = new SettledAverage();
-        for (double t = 0; t < LONGEST_S && a.reading().isEmpty(); t += 1 / HZ) {
+        double longestS = LONGEST_RUNNING_S;
+        for (double t = 0; t < longestS && a.reading().isEmpty(); t += 1 / HZ) {
             e.run(1 / HZ);
             if (e.stalled()) {
+                longestS = LONGEST_S;
                 e.start();
                 a.restart();
             }

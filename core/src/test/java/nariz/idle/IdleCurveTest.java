@@ -9,6 +9,10 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 public class IdleCurveTest {
+    private static IdleCurve.Aim aim(School s) {
+        return new IdleCurve.Aim(s, 1.1, Reach.SCREWS.bend());
+    }
+
     private static final double BEST = 1.12;
 
     /** Speed of a made-up engine that loses two per cent 0.10 leaner and 0.18 richer than its best. */
@@ -37,9 +41,9 @@ public class IdleCurveTest {
     @Test(dataProvider = "drives")
     public void noReadingTeachesMoreThanThereIsToLearn(IdleCurve c) {
         for (School s : List.of(School.HIGHEST_SPEED, School.LEAN_BEST, School.MIDDLE)) {
-            double sd = c.finish(s, 1.1).sd();
+            double sd = c.finish(aim(s)).sd();
             for (double u = 0.95; u < 1.35; u += 0.01) {
-                assertThat(c.teaches(u, 1.11, s, 1.1, 0.001)).as("%s at %.2f", s, u).isLessThanOrEqualTo(sd * sd);
+                assertThat(c.teaches(u, 1.11, aim(s), 0.001)).as("%s at %.2f", s, u).isLessThanOrEqualTo(sd * sd);
             }
         }
     }
@@ -47,15 +51,15 @@ public class IdleCurveTest {
     @Test
     public void aReadingWhereItWasJustReadTeachesHardlyAnythingAndOneOnTheFlankMuch() {
         IdleCurve c = curve(1.11, 1.13);
-        double sd = c.finish(School.MIDDLE, 1.1).sd();
-        assertThat(c.teaches(1.13, 1.13, School.MIDDLE, 1.1, 0.001)).isLessThan(0.02 * sd * sd);
-        assertThat(c.teaches(1.04, 1.13, School.MIDDLE, 1.1, 0.001)).isGreaterThan(0.08 * sd * sd);
+        double sd = c.finish(aim(School.MIDDLE)).sd();
+        assertThat(c.teaches(1.13, 1.13, aim(School.MIDDLE), 0.001)).isLessThan(0.02 * sd * sd);
+        assertThat(c.teaches(1.04, 1.13, aim(School.MIDDLE), 0.001)).isGreaterThan(0.08 * sd * sd);
     }
 
     @Test
     public void theMiddleIsRicherThanHalfwayBetweenTheMixturesSinceAScrewBends() {
         // Two per cent are lost at 1.02 and at 1.30: halfway is 1.16, half of the turns a little richer.
-        double u = curve(1.02, 1.07, 1.12, 1.2, 1.3).finish(School.MIDDLE, 1.1).u();
+        double u = curve(1.02, 1.07, 1.12, 1.2, 1.3).finish(aim(School.MIDDLE)).u();
         assertThat(u).isCloseTo(1.16 + 0.3 * 0.14 * 0.14, within(0.0005));
     }
 
@@ -66,8 +70,8 @@ public class IdleCurveTest {
                 reading(4.1, 1.23));
         List<IdleReading> with = new ArrayList<>(near);
         with.add(new IdleReading(3.0, 0, 700, 0.4, 52e3, 40, 0.93, 0.001, 0.02, Double.NaN));
-        double best = IdleCurve.of(near).finish(School.HIGHEST_SPEED, 1.1).u();
-        assertThat(IdleCurve.of(with).finish(School.HIGHEST_SPEED, 1.1).u()).isCloseTo(best, within(0.012));
+        double best = IdleCurve.of(near).finish(aim(School.HIGHEST_SPEED)).u();
+        assertThat(IdleCurve.of(with).finish(aim(School.HIGHEST_SPEED)).u()).isCloseTo(best, within(0.012));
         assertThat(best).isCloseTo(BEST, within(0.015));
     }
 }

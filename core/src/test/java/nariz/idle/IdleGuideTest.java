@@ -27,7 +27,7 @@ public class IdleGuideTest {
     private final double start = new RunningEngine(SHEET, 3, 4).turns(0);
 
     private IdleGuide guide(School s, double aimPhi) {
-        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, 0, 5, SHEET.engine().idleRpm(), false));
+        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, Reach.SCREWS, SHEET.engine().idleRpm(), false));
     }
 
     private static void turnAll(RunningEngine e, double turns) {
@@ -78,7 +78,7 @@ public class IdleGuideTest {
 
     @Test
     public void aScrewTurnedTheWrongWayStopsAtItsSeat() {
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1.35, 1.0, 0.125, 0, 5, 800, false));
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1.35, 1.0, 0.125, Reach.SCREWS, 800, false));
         g.read(reading(1.05));
         double first = g.next().by();
         g.read(reading(1.05 + PER_TURN * first));
@@ -317,7 +317,7 @@ public class IdleGuideTest {
     @Test
     public void anAutomaticIsReadInGearOnceTheScrewsAreRight() {
         RunningEngine e = new RunningEngine(SHEET, 3, 4);
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1 / 0.95, 1.0, start, 0, 5, SHEET.engine()
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1 / 0.95, 1.0, start, Reach.SCREWS, SHEET.engine()
                 .idleRpm(), true));
         assertThat(g.gearDrop()).isEmpty();
         while (g.next().kind() != IdleGuide.Kind.GEAR) {
@@ -346,7 +346,7 @@ public class IdleGuideTest {
     public void cylindersThatMissAreTheLeanLimit() {
         BuildSheet four = Demo.SMALL_FOUR.sheet();
         RunningEngine e = new RunningEngine(four, 4, 4);
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.LEAN_BEST, 1, 1.0, e.turns(0), -6, 5, four.engine()
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.LEAN_BEST, 1, 1.0, e.turns(0), Reach.JETS, four.engine()
                 .idleRpm(), false));
         g.read(settled(e, true));
         turnAll(e, g.next().to());
@@ -448,7 +448,7 @@ public class IdleGuideTest {
     /** Screws at their seat under a sensor at its end: nobody is sent to turn them by nothing, and it is said so. */
     @Test
     public void seatedScrewsAndASensorAtItsEndAreTheEndOfTheGuide() {
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 0.25, 0.0, 6.0, 900.0,
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 0.25, Reach.SCREWS, 900.0,
                 false));
         g.next();
         g.read(read(880.0, 1.47, true));
@@ -462,7 +462,7 @@ public class IdleGuideTest {
     /** Screws found beyond the usual range are moved by something, and may come back to where they were found. */
     @Test
     public void screwsFoundFarOutAreNeverTurnedByNothingAndMayComeBack() {
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 6.625, 0.0, 6.0, 900.0,
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 6.625, Reach.SCREWS, 900.0,
                 false));
         // Leaner than the best throughout: the best is further out still.
         List<IdleGuide.Move> asked = answered(g, turns -> read(900.0 * (1.0 - 0.01 * (7.5 - turns) * (7.5 - turns)),
@@ -497,7 +497,7 @@ public class IdleGuideTest {
     /** A choke or a fast-idle cam holds the plates: the stop screw is tried once, and the finish says so. */
     @Test
     public void aStopScrewThatChangesNothingIsNotTurnedAgain() {
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 1.5, 0.0, 6.0, 700.0,
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, 1.0, 1.0, 1.5, Reach.SCREWS, 700.0,
                 false));
         List<IdleGuide.Move> asked = answered(g, turns -> read(1300.0 * (1.0 - 0.1 * (turns - 1.6) * (turns - 1.6)),
                 1.11 + 0.3 * (turns - 1.6), false));

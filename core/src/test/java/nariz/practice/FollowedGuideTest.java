@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.concurrent.CancellationException;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
+import nariz.idle.Reach;
 import nariz.idle.School;
 import nariz.sim.Demo;
 import nariz.sim.RunningEngine;
@@ -34,7 +35,7 @@ public class FollowedGuideTest {
 
     private static IdleGuide guide(RunningEngine e) {
         return new IdleGuide(new IdleGuide.Settings(School.HIGHEST_VACUUM, Overlap.shownAtIdle(AIM_PHI, e.sheet()
-                .engine().cam()), 1.0, e.turns(0), 0.0, 6.0, e.sheet().engine().idleRpm(), false));
+                .engine().cam()), 1.0, e.turns(0), Reach.SCREWS, e.sheet().engine().idleRpm(), false));
     }
 
     private static double best(RunningEngine e) {

@@ -21,6 +21,7 @@ import nariz.diagnosis.Strategy;
 import nariz.estimation.Overlap;
 import nariz.idle.IdleGuide;
 import nariz.idle.IdleReading;
+import nariz.idle.Reach;
 import nariz.idle.School;
 import nariz.idle.SettledAverage;
 import nariz.live.LiveReadings;
@@ -33,8 +34,6 @@ import org.jspecify.annotations.Nullable;
  * or are typed in. All methods on the interface thread.
  */
 public final class IdleWork {
-    private static final double MOST_TURNS = 6.0;
-    private static final double LEAST_HEIGHT = -6.0;
     private static final double AUTHORITY_TURNS = 1.0;
 
     private final LiveDrive live;
@@ -148,11 +147,10 @@ public final class IdleWork {
         byHand = typed;
         group = only.get();
         double at = group >= 0 ? turns[group] : Arrays.stream(turns).average().orElse(0.0);
-        boolean height = part(s).isFromDatum();
         double aim = Overlap.shownAtIdle(1.0 / Strategy.of(s).idle(), s.engine().cam());
         guide = new IdleGuide(new IdleGuide.Settings(school.get(), aim, group >= 0
                 ? 1.0 / turns.length : 1.0,
-                at, height ? LEAST_HEIGHT : 0.0, MOST_TURNS, s.engine().idleRpm(), s.engine().automatic()));
+                at, Reach.of(part(s).isFromDatum()), s.engine().idleRpm(), s.engine().automatic()));
         average.restart();
         made = false;
         waiting = !typed;
@@ -347,7 +345,6 @@ public final class IdleWork {
 
     /** "All screws leaner: in, an eighth of a turn". */
     private String words(IdleGuide.Move m, BuildSheet s, boolean asFound) {
-        boolean height = part(s).isFromDatum();
         return switch (m.kind()) {
             case READ -> say(asFound ? "idle-work.read" : "idle-work.read-again");
             case DONE -> say("idle-work.done");
