@@ -19,6 +19,7 @@ import nariz.log.Channel;
 import nariz.log.DriveLog;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
+import nariz.sim.Seeds;
 import nariz.units.Units;
 
 /**

@@ -18,6 +18,7 @@ import nariz.diagnosis.Request;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
 import nariz.exam.PracticeCase.Misfit;
+import nariz.sim.Seeds;
 
 /**
  * Rounds of advise, fit, drive again on engines of another simulator into which wrong parts are put

@@ -16,6 +16,7 @@ import nariz.practice.Hand;
 import nariz.practice.WatchedBalance;
 import nariz.sim.BalanceUpset;
 import nariz.sim.RunningEngine;
+import nariz.sim.Seeds;
 import nariz.sim.WhenSettled;
 
 /**

@@ -18,6 +18,7 @@ import nariz.family.metered.MeteredParts;
 import nariz.log.DriveLog;
 import nariz.sim.DriveScript;
 import nariz.sim.Fault;
+import nariz.sim.Seeds;
 import nariz.sim.SimulatedDrive;
 
 /**

@@ -15,6 +15,7 @@ import nariz.practice.FollowedGuide;
 import nariz.practice.Hand;
 import nariz.practice.WatchedIdle;
 import nariz.sim.RunningEngine;
+import nariz.sim.Seeds;
 import nariz.sim.WhenSettled;
 
 /**

@@ -23,6 +23,7 @@ import nariz.diagnosis.Request;
 import nariz.diagnosis.Verdict;
 import nariz.dynamics.OpeningStudy;
 import nariz.sim.DriveScript;
+import nariz.sim.Seeds;
 import nariz.sim.SimulatedDrive;
 
 /**

@@ -14,6 +14,7 @@ import nariz.diagnosis.Request;
 import nariz.diagnosis.Strategy;
 import nariz.diagnosis.Verdict;
 import nariz.sim.Fault;
+import nariz.sim.Seeds;
 
 /**
  * Faults put into the logs of sound engines of another simulator ({@link AlteredFault}): whether a look at the right

@@ -17,6 +17,7 @@ import nariz.idle.School;
 import nariz.practice.FollowedGuide;
 import nariz.practice.WatchedIdle;
 import nariz.sim.RunningEngine;
+import nariz.sim.Seeds;
 import nariz.sim.WhenSettled;
 
 /**
@@ -95,12 +96,13 @@ public final class IdleExam {
         /** From where it runs fastest either way, until more than a loss is lost or the screws are at their end. */
         static Scan of(RunningEngine truth, Reach reach) {
             NavigableMap<Double, WhenSettled.State> seen = new TreeMap<>();
-            double from = Math.clamp(Math.rint(new WhenSettled(truth).fastestAt() / SCAN) * SCAN, reach.least(), reach.most());
+            double from = Math.clamp(Math.rint(new WhenSettled(truth).fastestAt() / SCAN) * SCAN, reach.least(),
+                    reach.most());
             for (int way : new int[] {-1, 1}) {
                 double top = 0.0;
                 double now = Double.POSITIVE_INFINITY;
-                for (double t = from; t >= reach.least() && t <= reach.most() && now >= top * (1 - School.DROP - BEYOND);
-                        t += way * SCAN) {
+                double enough = 1 - School.DROP - BEYOND;
+                for (double t = from; t >= reach.least() && t <= reach.most() && now >= top * enough; t += way * SCAN) {
                     double[] all = new double[truth.trims()];
                     Arrays.fill(all, t);
                     WhenSettled.State s = new WhenSettled(truth).at(all);
@@ -131,6 +133,10 @@ public final class IdleExam {
         }
 
         double best(double[] y) {
+            if (y.length < 3) {
+                // It runs at one or two places and nowhere else.
+                return turns[y[0] > y[y.length - 1] ? 0 : y.length - 1];
+            }
             int b = 1;
             for (int i = 1; i + 1 < y.length; i++) {
                 b = y[i] > y[b] ? i : b;

@@ -26,6 +26,7 @@ import nariz.log.Channel;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
+import nariz.sim.Seeds;
 import nariz.sim.SimulatedDrive;
 import nariz.units.Units;
 
@@ -338,6 +339,7 @@ public final class OpeningsExam {
     private static EngineSimulator car(BuildSheet sheet, long seed, double slack, Map<Fault, Double> faults,
             int round) {
         PumpSetting p = sheet.carburetor().family().pumpSetting(sheet).orElseThrow();
-        return PracticeCase.car(sheet, seed, faults, seed + 1000L * round, false).withPump(p.scaled(1.0, 1.0, slack, 0.3));
+        return PracticeCase.car(sheet, seed, faults, seed + 1000L * round, false).withPump(p.scaled(1.0, 1.0,
+                slack, 0.3));
     }
 }

@@ -21,6 +21,7 @@ import nariz.log.DriveLog;
 import nariz.sim.DriveScript;
 import nariz.sim.EngineSimulator;
 import nariz.sim.Fault;
+import nariz.sim.Seeds;
 import nariz.sim.SimulatedDrive;
 
 /**

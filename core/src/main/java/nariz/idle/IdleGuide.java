@@ -334,7 +334,8 @@ public final class IdleGuide {
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
     private double within(IdleCurve c, double u, double now) {
         double per = perTurn(c);
-        return Math.clamp(u, now + per * (settings.reach().least() - turns()), now + per * (record.furthestOut() - turns()));
+        return Math.clamp(u, now + per * (settings.reach().least() - turns()), now + per * (record.furthestOut()
+                - turns()));
     }
 
     /** {@return whether the screws have no more to give in the direction of the finish} */

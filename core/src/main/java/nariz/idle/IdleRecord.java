@@ -129,7 +129,8 @@ final class IdleRecord {
      */
     double unseen(IdleCurve c, double target, double at, double perTurn) {
         double passed = PASSED * perTurn;
-        boolean leaner = at - PASSED < settings.reach().least() || readings.stream().anyMatch(r -> c.at(r) <= target - passed)
+        boolean leaner = at - PASSED < settings.reach().least() || readings.stream().anyMatch(r -> c.at(r) <= target
+                - passed)
                 || missesAt() > Double.NEGATIVE_INFINITY;
         boolean richer = at + PASSED > furthestOut() || readings.stream().anyMatch(r -> c.at(r) >= target + passed);
         return !leaner ? -1.0 : !richer ? 1.0 : 0.0;

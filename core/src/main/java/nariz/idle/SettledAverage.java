@@ -156,7 +156,8 @@ public final class SettledAverage {
         double length = now - settledS;
         double[] rpm = stats(settledS, now, 1);
         double excess = excess(rpm, stats(settledS, now, 3));
-        double whole = length < TELLING_S ? SHORTEST_S : Math.clamp(length * excess * excess, SHORTEST_S, longest(length, rpm));
+        double whole = length < TELLING_S ? SHORTEST_S : Math.clamp(length * excess * excess, SHORTEST_S,
+                longest(length, rpm));
         return Math.max(1.0, whole - length);
     }
 

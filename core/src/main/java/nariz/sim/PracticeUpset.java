@@ -43,7 +43,7 @@ public record PracticeUpset(int level, double all, int screw, double by, double 
         if (level == 0) {
             return NONE;
         }
-        Random r = new Random(seed * 101 + level);
+        Random r = Seeds.random(seed, level);
         double all = Math.rint(8 * (0.25 + 0.25 * r.nextDouble()) * (r.nextInt(3) == 0 ? -0.5 : 1)) / 8;
         Optional<PartChange> part = level > 3 ? wrong(e, r.nextBoolean()) : Optional.empty();
         int screw = level > 1 && part.isEmpty() && e.trims() > 1 ? r.nextInt(e.trims()) : -1;

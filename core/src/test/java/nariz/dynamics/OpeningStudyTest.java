@@ -60,11 +60,11 @@ public class OpeningStudyTest {
                 DriveScript.openings()), 20, "openings").log()).withRuledOut(lookedFor), () -> false);
     }
 
-    /** A made-up four-barrel whose openings suffer from slack, by 0.44 lambda s each at 9.4 degrees. */
+    /** A made-up four-barrel whose openings suffer from ten degrees of slack, gentle ones most. */
     private static Analysis slack(double deg) {
-        BuildSheet sheet = PracticeCase.of(1250).healthy();
+        BuildSheet sheet = PracticeCase.of(19).healthy();
         PumpSetting p = sheet.carburetor().family().pumpSetting(sheet).orElseThrow();
-        return Analysis.of(Request.of(sheet, new EngineSimulator(sheet, 1250, Map.of(), 3).withPump(p.scaled(1.0, 1.0,
+        return Analysis.of(Request.of(sheet, new EngineSimulator(sheet, 19, Map.of(), 3).withPump(p.scaled(1.0, 1.0,
                 deg * Units.DEG, 0.3)).drive(DriveScript.twelveMinutes().then(DriveScript.openings()), 20,
                 "slack").log()).withRuledOut(Hypothesis.FAULTS), () -> false);
     }

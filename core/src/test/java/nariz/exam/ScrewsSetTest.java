@@ -16,7 +16,7 @@ import org.testng.annotations.Test;
 public class ScrewsSetTest {
     @DataProvider
     public Object[][] seeds() {
-        return new Object[][] {{7205L}, {7208L}, {7214L}};
+        return new Object[][] {{10L}, {38L}, {39L}};
     }
 
     @Test(dataProvider = "seeds")

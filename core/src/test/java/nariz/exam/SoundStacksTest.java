@@ -19,18 +19,18 @@ import org.testng.annotations.Test;
 public class SoundStacksTest {
     @DataProvider
     public Object[] seeds() {
-        return new Object[] {4307L, 4315L, 4340L};
+        return new Object[] {14L, 17L, 24L};
     }
 
     /** Who is told to leave a car as it is learns everything that is off, not the worst alone. */
     @Test
     public void sentenceThatLeavesACarNamesEveryWayOfRunningThatIsOff() {
-        PracticeCase c = PracticeCase.ofFamily("stack-jet", 4340L);
+        PracticeCase c = PracticeCase.ofFamily("stack-jet", 17L);
         Advice a = Analysis.of(c.fitted(), c.drive().log(), Strategy.BALANCED, List.of(), () -> false).advice();
-        assertThat(a.sentence().toString()).contains("left for now: it is lean (3 % at full load), rich (7 % at "
-                + "cruise), but");
+        assertThat(a.sentence().toString()).startsWith("Leave it for now: it is lean (4 % at full load), rich "
+                + "(6 % at cruise), but");
         assertThat(a.predicted()).filteredOn(p -> p.before().regime() == Regime.FULL).singleElement().satisfies(p -> {
-            assertThat(p.before().mean()).isBetween(0.025, 0.035);
+            assertThat(p.before().mean()).isBetween(0.035, 0.045);
             assertThat(p.before().rms()).as("more is off there than the mean").isGreaterThan(0.07);
         });
         assertThat(a.finding(a.circuits().stream().map(CircuitFinding::circuit).filter(x -> x.role()

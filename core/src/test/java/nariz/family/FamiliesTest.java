@@ -203,7 +203,7 @@ public class FamiliesTest {
 
     @Test
     public void wrongValveOfATwoBarrelIsFoundAndPutRight() {
-        BuildSheet right = PracticeCase.twoBarrel(1).healthy();
+        BuildSheet right = PracticeCase.twoBarrel(6).healthy();
         double rating = MeteredParts.POWER_VALVE_RATING.of(right.carburetor(), Stage.PRIMARY);
         BuildSheet wrong = MeteredParts.POWER_VALVE_RATING.fit(right, Stage.PRIMARY, rating + 4);
         DriveLog log = new EngineSimulator(wrong, 1, Map.of(), 5).drive(DriveScript.twelveMinutes(), 20,

@@ -57,6 +57,16 @@ public class IdleCurveTest {
     }
 
     @Test
+    public void aJetThatIsLoweredDoesNotBendAsAScrewDoes() {
+        IdleCurve c = curve(1.02, 1.07, 1.12, 1.2, 1.3);
+        double screw = c.finish(aim(School.MIDDLE)).u();
+        double jet = c.finish(new IdleCurve.Aim(School.MIDDLE, 1.1, Reach.of(true).bend())).u();
+        // Two per cent are lost 0.10 leaner and 0.18 richer: half of what lies between is 0.14.
+        assertThat(jet).isCloseTo(BEST + 0.5 * (0.18 - 0.10), within(0.008));
+        assertThat(screw - jet).isCloseTo(Reach.SCREWS.bend() * 0.14 * 0.14, within(0.0015));
+    }
+
+    @Test
     public void theMiddleIsRicherThanHalfwayBetweenTheMixturesSinceAScrewBends() {
         // Two per cent are lost at 1.02 and at 1.30: halfway is 1.16, half of the turns a little richer.
         double u = curve(1.02, 1.07, 1.12, 1.2, 1.3).finish(aim(School.MIDDLE)).u();

@@ -27,7 +27,8 @@ public class IdleGuideTest {
     private final double start = new RunningEngine(SHEET, 3, 4).turns(0);
 
     private IdleGuide guide(School s, double aimPhi) {
-        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, Reach.SCREWS, SHEET.engine().idleRpm(), false));
+        return new IdleGuide(new IdleGuide.Settings(s, aimPhi, 1.0, start, Reach.SCREWS, SHEET.engine().idleRpm(),
+                false));
     }
 
     private static void turnAll(RunningEngine e, double turns) {
@@ -317,8 +318,8 @@ public class IdleGuideTest {
     @Test
     public void anAutomaticIsReadInGearOnceTheScrewsAreRight() {
         RunningEngine e = new RunningEngine(SHEET, 3, 4);
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1 / 0.95, 1.0, start, Reach.SCREWS, SHEET.engine()
-                .idleRpm(), true));
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.MIXTURE, 1 / 0.95, 1.0, start, Reach.SCREWS,
+                SHEET.engine().idleRpm(), true));
         assertThat(g.gearDrop()).isEmpty();
         while (g.next().kind() != IdleGuide.Kind.GEAR) {
             IdleGuide.Move m = g.next();
@@ -346,7 +347,8 @@ public class IdleGuideTest {
     public void cylindersThatMissAreTheLeanLimit() {
         BuildSheet four = Demo.SMALL_FOUR.sheet();
         RunningEngine e = new RunningEngine(four, 4, 4);
-        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.LEAN_BEST, 1, 1.0, e.turns(0), Reach.JETS, four.engine()
+        IdleGuide g = new IdleGuide(new IdleGuide.Settings(School.LEAN_BEST, 1, 1.0, e.turns(0), Reach.JETS,
+                four.engine()
                 .idleRpm(), false));
         g.read(settled(e, true));
         turnAll(e, g.next().to());
@@ -443,6 +445,16 @@ public class IdleGuideTest {
             g.read(reads.apply(m.to()));
         }
         return asked;
+    }
+
+    /** A turn makes 1.1 of phi there, and the best lies between two of the finest moves: the nearer is the finish. */
+    @Test
+    public void aBestBetweenTwoOfTheFinestMovesIsNotChased() {
+        assertThat(IdleExam.of(75, 1, true).rows()).filteredOn(r -> r.school() == School.LEAN_BEST).singleElement()
+                .satisfies(r -> {
+                    assertThat(r.turnsOff()).isCloseTo(0.0, within(0.05));
+                    assertThat(r.moves()).isLessThanOrEqualTo(12);
+                });
     }
 
     /** Screws at their seat under a sensor at its end: nobody is sent to turn them by nothing, and it is said so. */

@@ -13,7 +13,7 @@ public class SettledAverageTest {
     /** Second by second what is left, until it is done; the last entry is how long it took. */
     private static double[] told(double rpmScatter, double phiScatter, SettledAverage a) {
         Random r = new Random(7);
-        double[] still = new double[60];
+        double[] still = new double[80];
         for (int s = 0; s < still.length; s++) {
             // An engine lopes: what a second shows differs from the next by more than readings within it do.
             double lope = r.nextGaussian();
@@ -50,6 +50,16 @@ public class SettledAverageTest {
             assertThat(s + 1 + told[s]).as("second %d of %.0f", s, took).isCloseTo(took, within(0.45 * took));
         }
         assertThat(told[12]).isGreaterThan(6.0);
+    }
+
+    /** A big cam's average is worth another half minute; one that is known well enough after half a minute is not. */
+    @Test
+    public void whatIsStillPoorAfterHalfAMinuteIsReadForAMinute() {
+        double[] big = told(14.0, 0.002, new SettledAverage());
+        assertThat(big[big.length - 1]).isBetween(60.0, 70.0);
+        assertThat(big[40]).as("it says so on the way").isGreaterThan(15.0);
+        double[] medium = told(4.0, 0.002, new SettledAverage());
+        assertThat(medium[medium.length - 1]).isLessThan(40.0);
     }
 
     @Test

@@ -277,7 +277,7 @@ public class ThrottleBalanceTest {
 
     @Test
     public void enginesAreBalancedInFewerTurnsThanByEighths() {
-        BalanceExam exam = BalanceExam.of(1, 3);
+        BalanceExam exam = BalanceExam.of(11, 3);
         assertThat(exam.rows()).hasSize(9);
         assertThat(exam.rows()).filteredOn(r -> r.off() <= 0.06).hasSizeGreaterThanOrEqualTo(8);
         int turns = exam.rows().stream().mapToInt(BalanceExam.Row::turns).sum();

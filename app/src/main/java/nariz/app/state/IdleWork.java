@@ -345,6 +345,7 @@ public final class IdleWork {
 
     /** "All screws leaner: in, an eighth of a turn". */
     private String words(IdleGuide.Move m, BuildSheet s, boolean asFound) {
+        boolean height = part(s).isFromDatum();
         return switch (m.kind()) {
             case READ -> say(asFound ? "idle-work.read" : "idle-work.read-again");
             case DONE -> say("idle-work.done");
