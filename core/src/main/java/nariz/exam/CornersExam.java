@@ -136,7 +136,7 @@ public final class CornersExam {
     /** Each corner to its best, until all have been gone over often enough. */
     private static double[] best(RunningEngine e, ToDoubleFunction<WhenSettled.State> worth) {
         double[] at = e.allTurns();
-        double least = e.trim().isFromDatum() ? Reach.JETS.least() : 0.0;
+        double least = Reach.of(e.trim().isFromDatum()).least();
         for (int pass = 0; pass < PASSES; pass++) {
             for (int i = 0; i < at.length; i++) {
                 double from = at[i];
@@ -202,7 +202,7 @@ public final class CornersExam {
     /** Every corner by quarters, richer until it falls off, then leaner, then to the best read; {@return moves} */
     private int quarters(RunningEngine e, School school, Hand hand) {
         int moves = 0;
-        double least = e.trim().isFromDatum() ? Reach.JETS.least() : 0.0;
+        double least = Reach.of(e.trim().isFromDatum()).least();
         for (int i = 0; i < e.trims(); i++) {
             double from = e.turns(i);
             double best = from;

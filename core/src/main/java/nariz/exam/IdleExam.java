@@ -96,12 +96,12 @@ public final class IdleExam {
         /** From where it runs fastest either way, until more than a loss is lost or the screws are at their end. */
         static Scan of(RunningEngine truth, Reach reach) {
             NavigableMap<Double, WhenSettled.State> seen = new TreeMap<>();
+            double enough = 1 - School.DROP - BEYOND;
             double from = Math.clamp(Math.rint(new WhenSettled(truth).fastestAt() / SCAN) * SCAN, reach.least(),
                     reach.most());
             for (int way : new int[] {-1, 1}) {
                 double top = 0.0;
                 double now = Double.POSITIVE_INFINITY;
-                double enough = 1 - School.DROP - BEYOND;
                 for (double t = from; t >= reach.least() && t <= reach.most() && now >= top * enough; t += way * SCAN) {
                     double[] all = new double[truth.trims()];
                     Arrays.fill(all, t);

@@ -18,8 +18,8 @@ public final class SettledAverage {
     private static final double SHORTEST_S = 9.0;
     private static final double LONGEST_S = 28.0;
     /**
-     * An idle whose average is no better than this after that long lopes: half as good a reading of a quarter turn
-     * costs more moves than the half minute more does.
+     * An idle whose average is no better than this after that long lopes. A quarter turn near its best makes less, so
+     * that another half minute of it tells more than another move does.
      */
     private static final double LOPES_SHARE = 0.0015;
     private static final double LONGEST_LOPING_S = 60.0;

@@ -19,11 +19,24 @@ public record BalanceUpset(double[] stops, double[] links) {
     private static final double RUNS = 0.75;
     private static final int TIMES = 12;
     private static final double LIVES_S = 120.0;
+    /** What draws the one of a number; idles of the same number are drawn by their level, 1 to 4. */
+    private static final int SALT = 5;
 
     /** Copies the turns. */
     public BalanceUpset {
         stops = stops.clone();
         links = links.clone();
+    }
+
+    /**
+     * The one of a number, for a practice that others can have as well.
+     *
+     * @param e engine, its screws where they are to stay; it is not changed
+     * @param number any
+     * @return what is to be done, the same for the same number
+     */
+    public static BalanceUpset of(RunningEngine e, long number) {
+        return of(e, Seeds.random(number, SALT));
     }
 
     /**

@@ -40,7 +40,6 @@ import nariz.sim.BalanceUpset;
 import nariz.sim.Demo;
 import nariz.sim.PracticeUpset;
 import nariz.sim.RunningEngine;
-import nariz.sim.Seeds;
 import nariz.sim.StandInDevice;
 import nariz.sim.WhenSettled;
 import nariz.workbook.Recordings;
@@ -54,8 +53,6 @@ public final class LiveDrive implements AutoCloseable {
     /** Between two looks at how it stands with the device, ms. */
     private static final long LOOK_MS = 250;
     private static final int FEWEST_ROWS = 100;
-    /** What draws stops and links of a practice; its idles are drawn by their level, 1 to 4. */
-    private static final int BALANCE = 5;
     /** How many seconds of a practice engine pass in one: tests do not wait for it to settle. */
     private final double pace = Double.parseDouble(System.getProperty("nariz.practice.pace", "1"));
 
@@ -280,7 +277,7 @@ public final class LiveDrive implements AutoCloseable {
             RunningEngine e = new RunningEngine(demo.sheet(), seed, seed);
             // Its mixture is right as it is found.
             e.turnBy(-1, new WhenSettled(e).fastestAt() - e.turns(0));
-            BalanceUpset u = BalanceUpset.of(e, Seeds.random(seed, BALANCE));
+            BalanceUpset u = BalanceUpset.of(e, seed);
             u.done(e);
             return new Stand(e, PracticeUpset.NONE, new BalanceWork.Begun(u, seed));
         });
