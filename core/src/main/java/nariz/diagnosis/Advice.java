@@ -3,6 +3,7 @@ package nariz.diagnosis;
 import java.util.List;
 import java.util.Optional;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.PartChange;
 import nariz.dynamics.OpeningStudy;
 import nariz.estimation.EarlierEstimate;
 import nariz.log.UnreadColumn;
@@ -26,6 +27,7 @@ import nariz.text.Message;
  * @param schools what schools of tuning would each do on this log
  * @param banks with two sensors, what each bank's would say by itself
  * @param sensor how late the readings are
+ * @param since changes that were made since the car was found, before this drive
  * @param carried what the next analysis of this car can start from; empty when nothing was estimated
  * @param pump why openings of the throttle hesitate; empty where the steady mixtures come first or too few were read
  * @param dynamics what moving moments show of enrichment, second stage and pulls
@@ -36,9 +38,9 @@ import nariz.text.Message;
 public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> circuits, List<Hypothesis> hypotheses,
         List<Change> changes, List<RegimePrediction> predicted, List<FlagStretch> flags, List<Message> missing,
         List<String> assumed, String strategy, List<Previous.Scored> scored, List<Message> notes,
-        List<RuleOfThumb> schools, List<BankFinding> banks, SensorFinding sensor, Optional<EarlierEstimate> carried,
-        Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics, List<UnreadColumn> unread,
-        Optional<NeedleProfile> needle, Optional<AwaitedPull> awaited) {
+        List<RuleOfThumb> schools, List<BankFinding> banks, SensorFinding sensor, List<PartChange> since,
+        Optional<EarlierEstimate> carried, Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics,
+        List<UnreadColumn> unread, Optional<NeedleProfile> needle, Optional<AwaitedPull> awaited) {
     /** Copies the lists. */
     public Advice {
         circuits = List.copyOf(circuits);
@@ -52,6 +54,7 @@ public record Advice(Verdict verdict, Message sentence, List<CircuitFinding> cir
         notes = List.copyOf(notes);
         schools = List.copyOf(schools);
         banks = List.copyOf(banks);
+        since = List.copyOf(since);
         unread = List.copyOf(unread);
     }
 

@@ -79,7 +79,7 @@ final class AdviceBuilder {
                 .map(c -> CircuitFindings.named(c.circuit(), c.settledBy())).toList();
         return new Advice(Verdict.MORE_DATA, sentence, circuits, List.of(), List.of(), List.of(), FlagStretch.of(o),
                 missing, o.sheet().assumed(), strategy.name(), List.of(), Remarks.of(o), List.of(),
-                List.of(), sensor(o), Optional.empty(), Optional.empty(), DriveDynamics.NONE,
+                List.of(), sensor(o), List.of(), Optional.empty(), Optional.empty(), DriveDynamics.NONE,
                 o.log().unread(), Optional.empty(), Optional.empty());
     }
 
@@ -135,7 +135,8 @@ final class AdviceBuilder {
                 scorer.strategy().name(), previous.map(p -> p.score(observation.sheet(), today)).orElse(List.of()),
                 notes(),
                 new RulesOfThumb(observation.sheet(), estimate, scorer, decision, dynamics.enrichment()).all(),
-                banks(), sensor(observation), Optional.of(estimate.carried()), pump, dynamics,
+                banks(), sensor(observation), previous.map(Previous::since).orElse(List.of()),
+                Optional.of(estimate.carried()), pump, dynamics,
                 observation.log().unread(), NeedleProfile.of(observation.sheet(), estimate, scorer), awaited);
     }
 

@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.PartChange;
 import nariz.dynamics.OpeningStudy;
 import nariz.estimation.EarlierEstimate;
 import nariz.estimation.Slope;
@@ -55,6 +56,7 @@ public final class AdviceJson {
         root.put("schools", a.schools().stream().map(AdviceJson::school).toList());
         root.put("banks", a.banks().stream().map(AdviceJson::bank).toList());
         root.put("sensor", ordered("lagS", round(a.sensor().lagS(), 3), "exhaustL", round(a.sensor().exhaustL(), 2)));
+        root.put("changedSinceFound", a.since().stream().map(AdviceJson::changed).toList());
         root.put("carried", a.carried().map(AdviceJson::carried).orElse(null));
         root.put("needle", a.needle().map(AdviceJson::needle).orElse(null));
         root.put("pump", a.pump().map(AdviceJson::pump).orElse(null));
@@ -217,6 +219,16 @@ public final class AdviceJson {
         m.put("reasons", english(c.reasons()));
         m.put("recheck", english(c.recheck()));
         m.put("cautions", english(c.cautions()));
+        return m;
+    }
+
+    private static Map<String, Object> changed(PartChange c) {
+        Map<String, Object> m = new LinkedHashMap<>();
+        m.put("part", c.part().key());
+        m.put("side", c.side().key());
+        m.put("unit", c.part().unit());
+        m.put("from", round(c.from(), 3));
+        m.put("to", round(c.to(), 3));
         return m;
     }
 

@@ -110,7 +110,8 @@ public final class Analysis {
         }
         Estimate e = Estimator.of(o, q.previous().map(Previous::carried));
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
-        CausePosterior posterior = new CausePosterior(scorer, e, o, q.ruledOut(), cancelled);
+        CausePosterior posterior = new CausePosterior(scorer, e, o, q.ruledOut(), q.previous().map(Previous::since)
+                .orElse(List.of()), cancelled);
         Decision decision = new Decision(sheet, scorer, q.kit(), posterior, q.previous().filter(p -> p.followed(sheet))
                 .isPresent());
         List<Decision.Step> decided = List.copyOf(decision.decide(cancelled));

@@ -10,11 +10,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
-import nariz.carburetor.Ladder;
 import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
 import nariz.estimation.Cell;
 import nariz.estimation.Estimate;
@@ -38,22 +37,17 @@ import org.hipparchus.special.Erf;
  *
  * <p>ln p = -(r + E1)'C^-1(r + E1)/2 + u'(I/s² + G)^-1 u/2 - ln det(I + s² G)/2 + ln prior.
  *
- * <p>Priors: nothing {@value #NOTHING}; one, two or three parts 0.36, 0.14 and 0.06, shared out over all parts and,
- * among the sizes of a part, by exp(-largest effect/0.12 - ladder steps/6): errors of a third are noticed before
- * anyone fits a sensor, and along a flat curve a near size is the likelier one.
+ * <p>Priors of parts are those of {@link WrongParts}, of faults those of {@link FaultSignatures}; with a fault every
+ * part that is wrong besides counts {@value #BESIDES}.
  *
  * <p>Sets of one and two parts are gone through completely; three are tried where two of them explain most.
  */
 final class CausePosterior {
-    private static final double NOTHING = 0.12;
-    private static final double[] PARTS = {0.36, 0.14, 0.06};
     private static final double SHEET = 0.01;
     /** A part that is wrong besides a fault. */
     private static final double BESIDES = 0.25;
     /** An effect is predicted to about this share of its size. */
     private static final double EFFECT_SD = 0.25;
-    private static final double EFFECT_SCALE = 0.12;
-    private static final double STEPS_SCALE = 6.0;
     /** Errors beyond this are as bad as this. */
     private static final double MOST = 0.50;
     private static final double STRONGEST = 14.0;
@@ -61,11 +55,11 @@ final class CausePosterior {
     private static final int MOST_KEPT = 120;
 
     private final BuildSheet sheet;
-    private final Scorer scorer;
     private final Estimate estimate;
     private final List<Cell> cells;
     private final List<FaultSignature> faults;
-    private final List<Move> moves = new ArrayList<>();
+    private final WrongParts wrongParts;
+    private final List<WrongParts.Move> moves;
     private final int m;
     private final double[] r;
     /** C^-1 r. */
@@ -82,18 +76,6 @@ final class CausePosterior {
     private final double[] faultProbability;
 
     /**
-     * A part going to a size.
-     *
-     * @param ladder the part
-     * @param part index of the ladder
-     * @param to size
-     * @param effect ln of phi then over phi now, by cell
-     * @param logPrior of this size being the right one, given that the part is wrong
-     */
-    record Move(Ladder ladder, int part, double to, double[] effect, double logPrior) {
-    }
-
-    /**
      * One explanation.
      *
      * @param moves parts and their right sizes; empty for nothing and for faults
@@ -103,7 +85,7 @@ final class CausePosterior {
      * @param moved ln phi that the parts moved, by cell; posterior mean
      * @param byFault ln phi that the fault moved, by cell; posterior mean
      */
-    record Explanation(List<Move> moves, double[] factors, Optional<FaultSignature> fault,
+    record Explanation(List<WrongParts.Move> moves, double[] factors, Optional<FaultSignature> fault,
             double probability, double[] moved, double[] byFault) {
     }
 
@@ -118,15 +100,17 @@ final class CausePosterior {
      * @param estimate what was found
      * @param observation the drive
      * @param ruledOut faults that were looked for and not found
+     * @param since changes made since the car was found
      * @param cancelled asked now and then
      */
     CausePosterior(Scorer scorer, Estimate estimate, Observation observation, List<String> ruledOut,
-            BooleanSupplier cancelled) {
+            List<PartChange> since, BooleanSupplier cancelled) {
         sheet = observation.sheet();
-        this.scorer = scorer;
         this.estimate = estimate;
         cells = estimate.cells();
         m = cells.size();
+        wrongParts = WrongParts.of(sheet, scorer, since, MOST, cancelled);
+        moves = wrongParts.moves();
         faults = FaultSignatures.of(scorer, estimate, observation).stream().filter(f -> !ruledOut.contains(f.cause()))
                 .toList();
         r = new double[m];
@@ -134,7 +118,6 @@ final class CausePosterior {
             r[i] = Math.clamp(Math.log(cells.get(i).phi() / scorer.targetPhi(i)), -MOST, MOST);
         }
         faultProbability = new double[faults.size()];
-        effects(cancelled);
         chol = Symmetric.factored(SoundScatter.of(sheet, scorer, cells, r, IncurableShape.of(sheet, scorer, estimate,
                 moves)), 1e-14);
         solvedR = chol.getSolver().solve(new ArrayRealVector(r, false)).toArray();
@@ -158,33 +141,6 @@ final class CausePosterior {
         weigh(ruledOut);
     }
 
-    private void effects(BooleanSupplier cancelled) {
-        double[] now = scorer.today();
-        List<Ladder> ladders = Ladder.of(sheet);
-        for (int part = 0; part < ladders.size(); part++) {
-            Ladder l = ladders.get(part);
-            List<Move> sizes = new ArrayList<>();
-            double sum = 0.0;
-            for (double to : l.sizes(sheet)) {
-                if (cancelled.getAsBoolean()) {
-                    throw new CancellationException("analysis was cancelled");
-                }
-                double[] effect = scorer.with(l.part().fit(sheet, l.stage(), to));
-                double most = 0.0;
-                for (int i = 0; i < m; i++) {
-                    effect[i] = Math.clamp(Math.log(Math.max(1e-6, effect[i]) / now[i]), -MOST, MOST);
-                    most = Math.max(most, Math.abs(effect[i]));
-                }
-                double w = Math.exp(-most / EFFECT_SCALE - Math.abs(to - l.fitted(sheet)) / l.step() / STEPS_SCALE);
-                sum += w;
-                sizes.add(new Move(l, part, to, effect, Math.log(w)));
-            }
-            for (Move s : sizes) {
-                moves.add(new Move(l, part, s.to(), s.effect(), s.logPrior() - Math.log(sum)));
-            }
-        }
-    }
-
     private static double[] negative(double[] v) {
         double[] out = new double[v.length];
         for (int i = 0; i < v.length; i++) {
@@ -195,33 +151,28 @@ final class CausePosterior {
 
     private void weigh(List<String> ruledOut) {
         List<Weighed> sets = new ArrayList<>();
-        int parts = 1 + moves.stream().mapToInt(Move::part).max().orElse(0);
-        double one = Math.log(PARTS[0] / parts);
-        double two = Math.log(PARTS[1] / Math.max(1, parts * (parts - 1) / 2));
-        double three = Math.log(PARTS[2] / Math.max(1, parts * (parts - 1) * (parts - 2) / 6));
         List<Weighed> pairs = new ArrayList<>();
         for (int a = 0; a < moves.size(); a++) {
-            sets.add(weighed(one, a));
+            sets.add(weighed(a));
             for (int b = a + 1; b < moves.size(); b++) {
                 if (moves.get(a).part() != moves.get(b).part()) {
-                    pairs.add(weighed(two, a, b));
+                    pairs.add(weighed(a, b));
                 }
             }
         }
         pairs.sort(Comparator.comparingDouble(Weighed::logEvidence).reversed());
         sets.addAll(pairs);
-        sets.addAll(triples(pairs, three));
+        sets.addAll(triples(pairs));
         for (int f = 0; f < faults.size(); f++) {
-            double prior = Math.log(faults.get(f).prior());
-            sets.add(weighed(prior, moves.size() + f));
+            sets.add(weighed(moves.size() + f));
             for (int a = 0; a < moves.size(); a++) {
-                sets.add(weighed(prior + Math.log(BESIDES / parts), a, moves.size() + f));
+                sets.add(weighed(a, moves.size() + f));
             }
         }
         normalise(sets, ruledOut);
     }
 
-    private Collection<Weighed> triples(List<Weighed> pairs, double prior) {
+    private Collection<Weighed> triples(List<Weighed> pairs) {
         Map<List<Integer>, Weighed> triples = new LinkedHashMap<>();
         for (Weighed pair : pairs.subList(0, Math.min(MOST_THIRDS, pairs.size()))) {
             for (int c = 0; c < moves.size(); c++) {
@@ -230,11 +181,18 @@ final class CausePosterior {
                     int[] set = Arrays.copyOf(pair.set(), 3);
                     set[2] = c;
                     Arrays.sort(set);
-                    triples.computeIfAbsent(Arrays.stream(set).boxed().toList(), k -> weighed(prior, set));
+                    triples.computeIfAbsent(Arrays.stream(set).boxed().toList(), k -> weighed(set));
                 }
             }
         }
         return triples.values();
+    }
+
+    /** Log prior of a set: a fault takes the place of how often so many parts are wrong. */
+    private double logPrior(int... set) {
+        int last = set.length == 0 ? -1 : set[set.length - 1];
+        return last < moves.size() ? wrongParts.logPrior(set) : wrongParts.logPriorBeside(set, faults.get(last
+                - moves.size()).prior(), BESIDES);
     }
 
     private double mean(int v) {
@@ -246,13 +204,12 @@ final class CausePosterior {
     }
 
     /** Log evidence of a set of vectors. */
-    private Weighed weighed(double logPrior, int... set) {
+    private Weighed weighed(int... set) {
         int k = set.length;
         double quad = rr;
-        double evidence = logPrior;
+        double evidence = logPrior(set);
         for (int a : set) {
             quad += 2.0 * mean(a) * withR[a];
-            evidence += a < moves.size() ? moves.get(a).logPrior() : 0.0;
             for (int b : set) {
                 quad += mean(a) * mean(b) * gram[a][b];
             }
@@ -310,7 +267,7 @@ final class CausePosterior {
     }
 
     private void normalise(List<Weighed> sets, List<String> ruledOut) {
-        double nothing = Math.log(NOTHING) - 0.5 * rr;
+        double nothing = logPrior() - 0.5 * rr;
         sets.sort(Comparator.comparingDouble(Weighed::logEvidence).reversed());
         double top = Math.max(nothing, sets.isEmpty() ? nothing : sets.getFirst().logEvidence());
         double[] sums = new double[faults.size() + 1];
@@ -395,7 +352,7 @@ final class CausePosterior {
     }
 
     /** {@return every part and size that was considered} */
-    List<Move> moves() {
+    List<WrongParts.Move> moves() {
         return moves;
     }
 
@@ -407,7 +364,7 @@ final class CausePosterior {
      * @param to size
      * @return the move, or empty where the size was not among the usual ones
      */
-    Optional<Move> move(Part part, Stage stage, double to) {
+    Optional<WrongParts.Move> move(Part part, Stage stage, double to) {
         return moves.stream().filter(x -> x.ladder().part().equals(part) && x.ladder().stage() == stage
                 && Math.abs(x.to() - to) < 1e-9).findFirst();
     }

@@ -385,7 +385,7 @@ final class Decision {
         double factor = 1.0;
         double sd2 = EFFECT_VARIANCE;
         for (int k = 0; k < e.moves().size(); k++) {
-            CausePosterior.Move x = e.moves().get(k);
+            WrongParts.Move x = e.moves().get(k);
             if (x.ladder().part().equals(s.ladder().part()) && x.ladder().stage() == s.ladder().stage()) {
                 factor = Math.max(0.0, e.factors()[k]);
                 sd2 = 0.0;
@@ -399,7 +399,7 @@ final class Decision {
 
     private double[] effect(Step s) {
         return effects.computeIfAbsent(s, x -> posterior.move(x.ladder().part(), x.ladder().stage(), x.to())
-                .map(CausePosterior.Move::effect).orElseGet(() -> {
+                .map(WrongParts.Move::effect).orElseGet(() -> {
                     double[] now = scorer.today();
                     double[] then = scorer.with(apply(sheet, List.of(x)));
                     for (int i = 0; i < now.length; i++) {

@@ -43,7 +43,7 @@ final class IncurableShape {
      * @param moves every part and size that is considered
      * @return ln(phi/target) by cell; nought where the family's sound scatter was measured
      */
-    static double[] of(BuildSheet sheet, Scorer scorer, Estimate estimate, List<CausePosterior.Move> moves) {
+    static double[] of(BuildSheet sheet, Scorer scorer, Estimate estimate, List<WrongParts.Move> moves) {
         double[] v = new double[scorer.size()];
         if (sheet.carburetor().family().incurableShape() == 0.0) {
             return v;
@@ -56,19 +56,19 @@ final class IncurableShape {
         return v;
     }
 
-    private void descend(List<CausePosterior.Move> moves) {
-        Map<Integer, List<CausePosterior.Move>> sizes = new LinkedHashMap<>();
+    private void descend(List<WrongParts.Move> moves) {
+        Map<Integer, List<WrongParts.Move>> sizes = new LinkedHashMap<>();
         moves.forEach(x -> sizes.computeIfAbsent(x.part(), k -> new ArrayList<>()).add(x));
-        Map<Integer, CausePosterior.Move> fitted = new HashMap<>();
+        Map<Integer, WrongParts.Move> fitted = new HashMap<>();
         boolean moved = true;
         for (int pass = 0; moved && pass < MOST_PASSES; pass++) {
             moved = false;
-            for (Map.Entry<Integer, List<CausePosterior.Move>> part : sizes.entrySet()) {
-                CausePosterior.@Nullable Move was = fitted.remove(part.getKey());
+            for (Map.Entry<Integer, List<WrongParts.Move>> part : sizes.entrySet()) {
+                WrongParts.@Nullable Move was = fitted.remove(part.getKey());
                 if (was != null) {
                     add(was, -1.0);
                 }
-                CausePosterior.@Nullable Move best = best(part.getValue());
+                WrongParts.@Nullable Move best = best(part.getValue());
                 if (best != null) {
                     add(best, 1.0);
                     fitted.put(part.getKey(), best);
@@ -79,10 +79,10 @@ final class IncurableShape {
     }
 
     /** The size that leaves least; null where that is the fitted one. */
-    private CausePosterior.@Nullable Move best(List<CausePosterior.Move> sizes) {
-        CausePosterior.@Nullable Move best = null;
+    private WrongParts.@Nullable Move best(List<WrongParts.Move> sizes) {
+        WrongParts.@Nullable Move best = null;
         double least = left(null);
-        for (CausePosterior.Move x : sizes) {
+        for (WrongParts.Move x : sizes) {
             double then = left(x);
             if (then < least) {
                 least = then;
@@ -92,13 +92,13 @@ final class IncurableShape {
         return best;
     }
 
-    private void add(CausePosterior.Move x, double by) {
+    private void add(WrongParts.Move x, double by) {
         for (int i = 0; i < v.length; i++) {
             v[i] += by * x.effect()[i];
         }
     }
 
-    private double left(CausePosterior.@Nullable Move x) {
+    private double left(WrongParts.@Nullable Move x) {
         double steps = x == null ? 0.0 : (x.to() - x.ladder().fitted(sheet)) / x.ladder().step() / STEPS_SD;
         double sum = steps * steps;
         for (int i = 0; i < v.length; i++) {

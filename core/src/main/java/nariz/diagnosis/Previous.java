@@ -15,11 +15,13 @@ import nariz.text.Message;
  * An earlier advice, as far as the next one needs it.
  *
  * @param fitted what was fitted then and what was to be fitted, for every change to be made at once
+ * @param since changes made since the car was found, these among them; none after a car was left as it is
  * @param predicted what was predicted for after these changes
  * @param carried what that drive taught about the carburetor
  * @param asked whether it asked for the pull that tells enrichment and second stage apart
  */
-public record Previous(List<PartChange> fitted, List<Expected> predicted, EarlierEstimate carried, boolean asked) {
+public record Previous(List<PartChange> fitted, List<PartChange> since, List<Expected> predicted,
+        EarlierEstimate carried, boolean asked) {
     /**
      * A prediction.
      *
@@ -34,6 +36,7 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Earlie
     /** Copies the lists. */
     public Previous {
         fitted = List.copyOf(fitted);
+        since = List.copyOf(since);
         predicted = List.copyOf(predicted);
     }
 
@@ -44,11 +47,29 @@ public record Previous(List<PartChange> fitted, List<Expected> predicted, Earlie
      * @return it, or empty when nothing was estimated
      */
     public static Optional<Previous> of(Advice a) {
-        return a.carried().map(c -> new Previous(
-                a.changes().stream().filter(Change::now)
-                        .map(x -> new PartChange(x.part(), x.side(), x.from(), x.to())).toList(),
-                a.predicted().stream().map(p -> new Expected(p.before().regime(), p.after().lambda(), p.low(),
-                        p.high())).toList(), c, a.awaited().isPresent()));
+        List<PartChange> fitted = a.changes().stream().filter(Change::now).map(x -> new PartChange(x.part(), x.side(),
+                x.from(), x.to())).toList();
+        return a.carried().map(c -> new Previous(fitted, a.verdict() == Verdict.LEAVE ? List.of()
+                : after(a.since(), fitted), a.predicted().stream().map(p -> new Expected(p.before().regime(), p.after()
+                .lambda(), p.low(), p.high())).toList(), c, a.awaited().isPresent()));
+    }
+
+    /**
+     * Changes and more changes, told from where each part was first.
+     *
+     * @param changes made before
+     * @param more made after
+     * @return one for every part
+     */
+    static List<PartChange> after(List<PartChange> changes, List<PartChange> more) {
+        List<PartChange> out = new ArrayList<>(more);
+        for (PartChange c : changes) {
+            Optional<PartChange> later = more.stream().filter(x -> x.part().equals(c.part()) && x.side() == c.side())
+                    .findFirst();
+            later.ifPresent(out::remove);
+            out.add(new PartChange(c.part(), c.side(), c.from(), later.orElse(c).to()));
+        }
+        return out;
     }
 
     /**

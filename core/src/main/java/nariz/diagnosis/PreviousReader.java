@@ -89,12 +89,16 @@ public final class PreviousReader {
                     : List.of(c);
             for (LocatedJson p : parts) {
                 if ("now".equals(field(p, "when").value())) {
-                    out.add(new PartChange(part(p), choice(p, "side", Stage.values(), Stage::key), number(p, "from"),
-                            number(p, "to")));
+                    out.add(change(p));
                 }
             }
         }
         return out;
+    }
+
+    private PartChange change(LocatedJson p) {
+        return new PartChange(part(p), choice(p, "side", Stage.values(), Stage::key), number(p, "from"), number(p,
+                "to"));
     }
 
     /** Families tell the same part in units of their own. */
@@ -115,7 +119,21 @@ public final class PreviousReader {
         // Advice written before it could wait for a pull has no word of one.
         boolean asked = root.value() instanceof Map<?, ?> m && m.get("asksFor") instanceof LocatedJson w
                 && w.value() != null;
-        return new Previous(fitted, predicted, carried(field(root, "carried")), asked);
+        return new Previous(fitted, since(root, fitted), predicted, carried(field(root, "carried")), asked);
+    }
+
+    /** Advice written before it told what was changed since the car was found knows of its own changes alone. */
+    private List<PartChange> since(LocatedJson root, List<PartChange> fitted) {
+        if (Verdict.LEAVE.key().equals(field(root, "verdict").value())) {
+            return List.of();
+        }
+        List<PartChange> before = new ArrayList<>();
+        if (root.value() instanceof Map<?, ?> m && m.containsKey("changedSinceFound")) {
+            for (LocatedJson c : list(root, "changedSinceFound")) {
+                before.add(change(c));
+            }
+        }
+        return Previous.after(before, fitted);
     }
 
     private EarlierEstimate carried(LocatedJson json) {

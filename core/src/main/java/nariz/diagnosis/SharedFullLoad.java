@@ -86,7 +86,7 @@ final class SharedFullLoad {
     private double weight(Circuit c, Circuit not, List<Decision.Step> shared) {
         double wanted = shared.stream().mapToDouble(s -> atFullLoad(posterior.moves().stream().filter(m -> m.ladder()
                 .part().equals(s.ladder().part()) && m.ladder().stage() == s.ladder().stage()
-                && Math.abs(m.to() - s.to()) < 1e-6).map(CausePosterior.Move::effect)
+                && Math.abs(m.to() - s.to()) < 1e-6).map(WrongParts.Move::effect)
                 .findFirst().orElse(new double[0])))
                 .sum();
         return posterior.explanations().stream().filter(x -> x.moves().stream().anyMatch(m -> trims(m, c)
@@ -94,7 +94,7 @@ final class SharedFullLoad {
                 not))).mapToDouble(CausePosterior.Explanation::probability).sum();
     }
 
-    private boolean trims(CausePosterior.Move m, Circuit c) {
+    private boolean trims(WrongParts.Move m, Circuit c) {
         return sheet.carburetor().family().trims(m.ladder().part(), m.ladder().stage()).equals(c);
     }
 

@@ -8,6 +8,7 @@ import java.util.Map;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Part;
+import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
 import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
@@ -29,11 +30,15 @@ public class CausePosteriorTest {
     /** One engine driven with some parts. */
     private record Weighed(BuildSheet sheet, Scorer scorer, CausePosterior posterior, Decision decision) {
         static Weighed of(BuildSheet sheet, Map<Fault, Double> faults, long noise) {
+            return of(sheet, faults, noise, List.of());
+        }
+
+        static Weighed of(BuildSheet sheet, Map<Fault, Double> faults, long noise, List<PartChange> since) {
             Observation o = Observation.of(new EngineSimulator(sheet, DemoDrive.SEED, faults, noise)
                     .drive(DriveScript.twelveMinutes(), 20, "drive").log(), sheet, () -> false);
             Estimate e = Estimator.of(o);
             Scorer s = new Scorer(sheet, Strategy.BALANCED, e);
-            CausePosterior p = new CausePosterior(s, e, o, List.of(), () -> false);
+            CausePosterior p = new CausePosterior(s, e, o, List.of(), since, () -> false);
             return new Weighed(sheet, s, p, new Decision(sheet, s, Kit.NONE, p, false));
         }
 
@@ -71,6 +76,40 @@ public class CausePosteriorTest {
         List<Decision.Step> after = new Decision(lean, w.scorer(), Kit.NONE, w.posterior(), true).decide(() -> false);
         assertThat(after).extracting(x -> x.ladder().part()).containsExactly(MeteredParts.MIXTURE_SCREW);
         assertThat(after.getFirst().to()).isBetween(fitted - 0.2, fitted + 0.1);
+    }
+
+    /** A leak besides jets that were wrong is a second thing wrong: less likely than on a car nobody touched. */
+    @Test
+    public void leanIdleAfterJetsWereChangedIsLessLikelyALeak() {
+        double screws = MeteredParts.MIXTURE_SCREW.of(SOUND.carburetor(), Stage.PRIMARY);
+        double jets = MeteredParts.MAIN_JET.of(SOUND.carburetor(), Stage.PRIMARY);
+        BuildSheet lean = MeteredParts.MIXTURE_SCREW.fit(SOUND, Stage.PRIMARY, screws - 0.25);
+        Weighed found = Weighed.of(lean, Map.of(), 5);
+        Weighed changed = Weighed.of(lean, Map.of(), 5, List.of(new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY,
+                jets - 4, jets)));
+        double leaks = Hypothesis.LEAKS.stream().mapToDouble(found::probability).sum();
+        assertThat(leaks).isGreaterThan(0.1);
+        assertThat(Hypothesis.LEAKS.stream().mapToDouble(changed::probability).sum()).isLessThan(0.6 * leaks);
+        assertThat(changed.posterior().nothing()).isGreaterThan(found.posterior().nothing());
+    }
+
+    /** A leak that parts were fitted over is still there: then they go back. */
+    @Test
+    public void afterPartsWereFittedOverALeakTheyMayGoBack() {
+        double fitted = MeteredParts.MIXTURE_SCREW.of(SOUND.carburetor(), Stage.PRIMARY);
+        BuildSheet turned = MeteredParts.MIXTURE_SCREW.fit(SOUND, Stage.PRIMARY, fitted + 0.5);
+        Weighed w = Weighed.of(turned, Map.of(Fault.VACUUM_LEAK, 2.0), 5, List.of(new PartChange(
+                MeteredParts.MIXTURE_SCREW, Stage.PRIMARY, fitted, fitted + 0.5)));
+        List<WrongParts.Move> back = w.posterior().moves().stream().filter(WrongParts.Move::back).toList();
+        assertThat(back).singleElement().satisfies(x -> {
+            assertThat(x.to()).isEqualTo(fitted, within(1e-9));
+            assertThat(x.logPrior()).isZero();
+        });
+        double both = w.posterior().explanations().stream().filter(e -> e.fault().isPresent() && e.moves().equals(back))
+                .mapToDouble(CausePosterior.Explanation::probability).sum();
+        double alone = w.posterior().explanations().stream().filter(e -> e.fault().isPresent() && e.moves().isEmpty())
+                .mapToDouble(CausePosterior.Explanation::probability).sum();
+        assertThat(both).isGreaterThan(alone);
     }
 
     /** Three ways in which it may fade with the airflow are weighed, and one cause is named. */

@@ -4,8 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.InputProblem;
+import nariz.carburetor.PartChange;
+import nariz.carburetor.Stage;
+import nariz.family.metered.MeteredParts;
 import nariz.sim.DemoDrive;
 import org.testng.annotations.Test;
 
@@ -22,6 +26,31 @@ public class PreviousTest {
         assertThat(p.carried().mean()).containsExactly(direct.carried().mean(), within(1e-9));
         assertThat(p.carried().covariance()[20][7]).isEqualTo(direct.carried().covariance()[20][7], within(1e-9));
         assertThat(p.carried().shiftPa()).isEqualTo(direct.carried().shiftPa(), within(1.0));
+        assertThat(p.since()).isEqualTo(direct.since()).isEqualTo(direct.fitted());
+    }
+
+    /** A jet that was changed twice went from the size the car was found with to the one it has now. */
+    @Test
+    public void changesAddUpUntilACarIsLeftAsItIs() {
+        PartChange first = new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, 59, 62);
+        PartChange screws = new PartChange(MeteredParts.MIXTURE_SCREW, Stage.PRIMARY, 1.5, 1.75);
+        PartChange again = new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, 62, 63);
+        PartChange other = new PartChange(MeteredParts.MAIN_JET, Stage.SECONDARY, 70, 72);
+        assertThat(Previous.after(List.of(first, screws), List.of(other, again))).containsExactlyInAnyOrder(
+                new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, 59, 63), screws, other);
+
+        Request second = Request.of(FIRST.sheetAfter(), DemoDrive.drive(FIRST.sheetAfter(), 12).log())
+                .withPrevious(PreviousReader.parse("advice.json", JSON));
+        Advice a = Analysis.of(second, () -> false).advice();
+        assertThat(a.since()).isEqualTo(Previous.of(FIRST.advice()).orElseThrow().fitted());
+        assertThat(a.verdict()).isEqualTo(Verdict.LEAVE);
+        String written = AdviceJson.write(a);
+        assertThat(PreviousReader.parse("second.json", written).since()).isEmpty();
+        assertThat(Previous.of(a).orElseThrow().since()).isEmpty();
+        assertThat(PreviousReader.parse("second.json", written.replace("\"verdict\" : \"leave\"",
+                "\"verdict\" : \"more-data\"")).since()).isEqualTo(a.since());
+        assertThat(PreviousReader.parse("old.json", JSON.replace("changedSinceFound", "notKnownThen")).since())
+                .isEqualTo(Previous.of(FIRST.advice()).orElseThrow().fitted());
     }
 
     @Test

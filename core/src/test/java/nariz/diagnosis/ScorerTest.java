@@ -134,7 +134,7 @@ public class ScorerTest {
     }
 
     private static CausePosterior posterior(List<String> ruledOut) {
-        return new CausePosterior(SCORER, ESTIMATE, OBSERVATION, ruledOut, () -> false);
+        return new CausePosterior(SCORER, ESTIMATE, OBSERVATION, ruledOut, List.of(), () -> false);
     }
 
     @Test
