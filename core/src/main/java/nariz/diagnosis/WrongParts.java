@@ -1,7 +1,6 @@
 package nariz.diagnosis;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,7 +28,8 @@ final class WrongParts {
     private static final double MORE = 0.4;
     private static final double EFFECT_SCALE = 0.12;
     private static final double STEPS_SCALE = 6.0;
-    private static final double SAME_SIZE = 1e-6;
+    /** Sizes nearer than this share of a step are one: files round them. */
+    private static final double SAME_SIZE = 0.02;
 
     private final List<Move> moves = new ArrayList<>();
     /** By part that was changed since the car was found, the log prior of what is fitted now being right. */
@@ -87,7 +87,7 @@ final class WrongParts {
     private void add(Ladder l, int part, double found, BooleanSupplier cancelled) {
         double fitted = l.fitted(sheet);
         double[] none = new double[scorer.size()];
-        boolean touched = !same(found, fitted);
+        boolean touched = !same(l, found, fitted);
         double[] ofFound = touched ? effect(l, found) : none;
         double stays = touched ? weight(l, fitted - found, ofFound, none) : 0.0;
         double sum = stays;
@@ -98,20 +98,20 @@ final class WrongParts {
             }
             double[] effect = effect(l, to);
             effects.put(to, effect);
-            sum += same(to, found) ? 0.0 : weight(l, to - found, ofFound, effect);
+            sum += same(l, to, found) ? 0.0 : weight(l, to - found, ofFound, effect);
         }
         for (Map.Entry<Double, double[]> e : effects.entrySet()) {
             double to = e.getKey();
-            double log = same(to, found) ? 0.0 : Math.log(weight(l, to - found, ofFound, e.getValue()) / sum);
-            moves.add(new Move(l, part, to, e.getValue(), log, same(to, found)));
+            double log = same(l, to, found) ? 0.0 : Math.log(weight(l, to - found, ofFound, e.getValue()) / sum);
+            moves.add(new Move(l, part, to, e.getValue(), log, same(l, to, found)));
         }
         if (touched) {
             changed.put(part, Math.log(stays / sum));
         }
     }
 
-    private static boolean same(double a, double b) {
-        return Math.abs(a - b) <= SAME_SIZE;
+    private static boolean same(Ladder l, double a, double b) {
+        return Math.abs(a - b) <= SAME_SIZE * l.step();
     }
 
     private double[] effect(Ladder l, double to) {
@@ -165,20 +165,34 @@ final class WrongParts {
 
     /** How many parts were wrong when the car was found: those of a set, and those that have been put right since. */
     private int wrong(int... set) {
-        int put = (int) changed.keySet().stream().filter(part -> !moved(part, set)).count();
-        return put + (int) Arrays.stream(set).filter(v -> v < moves.size() && !moves.get(v).back()).count();
+        int wrong = 0;
+        for (int v : set) {
+            wrong += v < moves.size() && !moves.get(v).back() ? 1 : 0;
+        }
+        for (int part : changed.keySet()) {
+            wrong += moved(part, set) ? 0 : 1;
+        }
+        return wrong;
     }
 
     /** Log probability of these parts and right sizes among all of so many. */
     private double logWhich(int wrong, int... set) {
-        double log = Arrays.stream(set).filter(v -> v < moves.size()).mapToDouble(v -> moves.get(v).logPrior()).sum();
+        double log = -CombinatoricsUtils.binomialCoefficientLog(Math.max(parts, wrong), wrong);
+        for (int v : set) {
+            log += v < moves.size() ? moves.get(v).logPrior() : 0.0;
+        }
         for (Map.Entry<Integer, Double> c : changed.entrySet()) {
             log += moved(c.getKey(), set) ? 0.0 : c.getValue();
         }
-        return log - CombinatoricsUtils.binomialCoefficientLog(Math.max(parts, wrong), wrong);
+        return log;
     }
 
     private boolean moved(int part, int... set) {
-        return Arrays.stream(set).anyMatch(v -> v < moves.size() && moves.get(v).part() == part);
+        for (int v : set) {
+            if (v < moves.size() && moves.get(v).part() == part) {
+                return true;
+            }
+        }
+        return false;
     }
 }

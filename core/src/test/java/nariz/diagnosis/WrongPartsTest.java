@@ -94,6 +94,15 @@ public class WrongPartsTest {
         assertThat(p.logPrior(jets(p, -1))).isGreaterThan(p.logPrior(jets(p, 1)));
     }
 
+    /** Files have three decimals, and a sixteenth of a turn has four. */
+    @Test
+    public void sizeThatAFileRoundedIsStillTheOneTheCarWasFoundWith() {
+        WrongParts p = after(jetsChanged(fitted() - 2 + 0.0005));
+        assertThat(p.moves()).filteredOn(WrongParts.Move::back).extracting(WrongParts.Move::to)
+                .containsExactly(fitted() - 2);
+        assertThat(after(jetsChanged(fitted() + 0.0005)).logPrior()).isEqualTo(after().logPrior());
+    }
+
     @Test
     public void isCancelled() {
         assertThatThrownBy(() -> WrongParts.of(SHEET, SCORER, List.of(), 0.5, () -> true)).isInstanceOf(

@@ -145,12 +145,13 @@ public class OpeningStudyTest {
         }
         assertThat(order).startsWith(Part.Role.METERING_FUEL).containsOnlyOnce(Part.Role.PUMP_RATE)
                 .isSubsetOf(Part.Role.METERING_FUEL, Part.Role.ENRICHMENT_AMOUNT, Part.Role.IDLE_FUEL,
-                        Part.Role.PUMP_RATE);
+                        Part.Role.IDLE_MIXTURE, Part.Role.PUMP_RATE);
         // Behind the same bowl as the jets, so with them; never after the pump, and by a step.
         assertThat(order.lastIndexOf(Part.Role.ENRICHMENT_AMOUNT)).isLessThan(order.indexOf(Part.Role.PUMP_RATE));
         assertThat(MeteredParts.POWER_CHANNEL_RESTRICTION.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(28.0, 30.0);
         assertThat(MeteredParts.MAIN_JET.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(60.0, 62.0);
         assertThat(MeteredParts.IDLE_FEED_RESTRICTION.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(33.0, 35.0);
+        assertThat(MeteredParts.MIXTURE_SCREW.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(2.25, 2.5);
         assertThat(MeteredParts.PUMP_NOZZLE.of(sheet.carburetor(), Stage.PRIMARY)).isBetween(28.0, 38.0);
         Advice done = Objects.requireNonNull(last).advice();
         assertThat(done.verdict()).isEqualTo(Verdict.LEAVE);
