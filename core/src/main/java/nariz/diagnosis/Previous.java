@@ -49,9 +49,14 @@ public record Previous(List<PartChange> fitted, List<PartChange> since, List<Exp
     public static Optional<Previous> of(Advice a) {
         List<PartChange> fitted = a.changes().stream().filter(Change::now).map(x -> new PartChange(x.part(), x.side(),
                 x.from(), x.to())).toList();
-        return a.carried().map(c -> new Previous(fitted, a.verdict() == Verdict.LEAVE ? List.of()
-                : after(a.since(), fitted), a.predicted().stream().map(p -> new Expected(p.before().regime(), p.after()
-                .lambda(), p.low(), p.high())).toList(), c, a.awaited().isPresent()));
+        return a.carried().map(c -> new Previous(fitted, after(a.verdict(), a.since(), fitted), a.predicted().stream()
+                .map(p -> new Expected(p.before().regime(), p.after().lambda(), p.low(), p.high())).toList(), c,
+                a.awaited().isPresent()));
+    }
+
+    /** Changes made since the car was found, after an answer: one that is left as it is has been found anew. */
+    static List<PartChange> after(Verdict verdict, List<PartChange> changes, List<PartChange> more) {
+        return verdict == Verdict.LEAVE ? List.of() : after(changes, more);
     }
 
     /**

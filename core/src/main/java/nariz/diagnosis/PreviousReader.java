@@ -124,16 +124,13 @@ public final class PreviousReader {
 
     /** Advice written before it told what was changed since the car was found knows of its own changes alone. */
     private List<PartChange> since(LocatedJson root, List<PartChange> fitted) {
-        if (Verdict.LEAVE.key().equals(field(root, "verdict").value())) {
-            return List.of();
-        }
         List<PartChange> before = new ArrayList<>();
         if (root.value() instanceof Map<?, ?> m && m.containsKey("changedSinceFound")) {
             for (LocatedJson c : list(root, "changedSinceFound")) {
                 before.add(change(c));
             }
         }
-        return Previous.after(before, fitted);
+        return Previous.after(choice(root, "verdict", Verdict.values(), Verdict::key), before, fitted);
     }
 
     private EarlierEstimate carried(LocatedJson json) {

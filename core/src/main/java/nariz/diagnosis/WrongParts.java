@@ -31,6 +31,9 @@ final class WrongParts {
     /** Sizes nearer than this share of a step are one: files round them. */
     private static final double SAME_SIZE = 0.02;
 
+    private final BuildSheet sheet;
+    private final Scorer scorer;
+    private final double most;
     private final List<Move> moves = new ArrayList<>();
     /** By part that was changed since the car was found, the log prior of what is fitted now being right. */
     private final Map<Integer, Double> changed = new LinkedHashMap<>();
@@ -48,10 +51,6 @@ final class WrongParts {
      */
     record Move(Ladder ladder, int part, double to, double[] effect, double logPrior, boolean back) {
     }
-
-    private final BuildSheet sheet;
-    private final Scorer scorer;
-    private final double most;
 
     private WrongParts(BuildSheet sheet, Scorer scorer, double most, int parts) {
         this.sheet = sheet;
@@ -102,8 +101,9 @@ final class WrongParts {
         }
         for (Map.Entry<Double, double[]> e : effects.entrySet()) {
             double to = e.getKey();
-            double log = same(l, to, found) ? 0.0 : Math.log(weight(l, to - found, ofFound, e.getValue()) / sum);
-            moves.add(new Move(l, part, to, e.getValue(), log, same(l, to, found)));
+            boolean back = same(l, to, found);
+            double log = back ? 0.0 : Math.log(weight(l, to - found, ofFound, e.getValue()) / sum);
+            moves.add(new Move(l, part, to, e.getValue(), log, back));
         }
         if (touched) {
             changed.put(part, Math.log(stays / sum));
