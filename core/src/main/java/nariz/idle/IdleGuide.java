@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
  *
  * <p>A sequential design (Chaloner and Verdinelli 1995, section 2): the next position is the one whose reading is
  * expected to lower the variance of the finish most for the time it takes ({@link IdleCurve#teaches}); when the finish
- * is known to {@value #SURE_PHI} of phi (or {@value #UNREAD_SURE} times that where no mixture is read) it is gone to.
+ * is known to {@value #SURE_PHI} of phi it is gone to.
  * Where a mixture is read, it and not the screw is the axis: a person who is a sixteenth off, or slack in the thread,
  * does no harm. A move whose answer does not fit it is recognised by weighing what it would do with what else a hand
  * may have done ({@link Slip}). The first move goes rich unless it is rich already, so that slack and a wet manifold
@@ -24,11 +24,11 @@ import org.jspecify.annotations.Nullable;
  * <p>One group of screws, all moved together; for corners one by one there is a guide for each. One thread at a time.
  */
 public final class IdleGuide {
-    private static final double SURE_PHI = 0.016;
+    /** More than is wanted at the end: what is read on the way there and at the place says more. */
+    private static final double SURE_PHI = 0.023;
     private static final double CLOSE_PHI = 0.008;
     private static final double CLOSE_AIM_PHI = 0.005;
-    /** By speed and vacuum alone, in such steps of phi as the curve's width makes likely, and at most so many turns. */
-    private static final double UNREAD_SURE = 1.5;
+    /** By speed and vacuum alone, in such steps of phi as the curve's width makes likely, at most so many turns. */
     private static final double MOST_SURE_TURNS = 0.09;
     private static final double MOST_CLOSE_TURNS = 0.08;
     private static final double RICH_PHI = 1.19;
@@ -316,9 +316,10 @@ public final class IdleGuide {
         return move(by(c, target - now), message("idle.why-finish"));
     }
 
-    /** How well the finish has to be known, on the curve's axis: where a turn does much, turns have to be finer. */
-    private static double sure(IdleCurve c) {
-        return c.mixed() ? SURE_PHI : Math.clamp(UNREAD_SURE * SURE_PHI / c.phiPerTurn(), FINEST, MOST_SURE_TURNS);
+    /** How well the finish is to be known: finer where a turn does much or the mixture of all shows but a share. */
+    private double sure(IdleCurve c) {
+        return c.mixed() ? SURE_PHI * Math.sqrt(settings.share())
+                : Math.clamp(SURE_PHI / c.phiPerTurn(), FINEST, MOST_SURE_TURNS);
     }
 
     /**
