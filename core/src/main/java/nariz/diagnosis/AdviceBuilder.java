@@ -50,6 +50,7 @@ final class AdviceBuilder {
     private Optional<SharedFullLoad.Tie> untold = Optional.empty();
     private Optional<OpeningStudy.Finding> pump = Optional.empty();
     private int openings;
+    private List<UnderFault> faults = List.of();
     private DriveDynamics dynamics = DriveDynamics.NONE;
 
     AdviceBuilder(Observation observation, Estimate estimate, Scorer scorer, Decision decision,
@@ -86,6 +87,12 @@ final class AdviceBuilder {
     /** Which parts another would read like, and the pull that tells. */
     AdviceBuilder untold(Optional<SharedFullLoad.Tie> tie) {
         untold = tie;
+        return this;
+    }
+
+    /** What the circuits give under faults that may be there. */
+    AdviceBuilder under(List<UnderFault> some) {
+        faults = List.copyOf(some);
         return this;
     }
 
@@ -166,7 +173,7 @@ final class AdviceBuilder {
     }
 
     private CircuitFindings circuitFindings() {
-        return new CircuitFindings(observation, estimate, scorer, posterior.explanations());
+        return new CircuitFindings(observation, estimate, scorer, faults);
     }
 
     private List<BankFinding> banks() {

@@ -50,7 +50,7 @@ public final class Analysis {
 
     private record Found(Estimate estimate, Scorer scorer, CausePosterior posterior, Decision decision,
             List<Decision.Step> decided, List<TipIn> tipIns, int openings,
-            Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics) {
+            Optional<OpeningStudy.Finding> pump, DriveDynamics dynamics, List<UnderFault> faults) {
     }
 
     private Analysis(Request request, Observation observation, @Nullable Found found, Advice advice, double[] phiAfter,
@@ -125,8 +125,9 @@ public final class Analysis {
         int openings = pump.map(OpeningStudy.Finding::openings).orElseGet(() -> OpeningStudy.usable(o, whatIf::phi,
                 tipIns));
         DriveDynamics dynamics = DriveDynamics.of(o, whatIf, scorer, cancelled);
-        return answered(q, o, new Found(e, scorer, posterior, decision, decided, tipIns, openings, pump, dynamics),
-                whatIf);
+        List<UnderFault> faults = UnderFault.of(o, posterior, q.previous().map(Previous::carried), cancelled);
+        return answered(q, o, new Found(e, scorer, posterior, decision, decided, tipIns, openings, pump, dynamics,
+                faults), whatIf);
     }
 
     private static <T> T known(@Nullable T found) {
@@ -162,7 +163,8 @@ public final class Analysis {
         idleStop(e, sheet).ifPresent(s -> chosen.add(0, s));
         AdviceBuilder builder = new AdviceBuilder(o, e, scorer, f.decision(), f.posterior(), checks, q.kit(),
                 q.previous());
-        Advice advice = builder.untold(tie).moments(f.openings(), f.pump(), f.dynamics()).build(chosen);
+        Advice advice = builder.untold(tie).under(f.faults()).moments(f.openings(), f.pump(), f.dynamics())
+                .build(chosen);
         List<Decision.Step> doNow = new ArrayList<>();
         for (Decision.Step s : chosen) {
             boolean now = advice.changes().stream().anyMatch(c -> c.now() && c.part().equals(s.ladder().part())

@@ -49,7 +49,7 @@ final class CircuitFindings {
     private final Observation observation;
     private final Estimate estimate;
     private final Scorer scorer;
-    private final List<CausePosterior.Explanation> faults;
+    private final List<UnderFault> faults;
     private List<RegimeError> left = List.of();
 
     /**
@@ -58,11 +58,11 @@ final class CircuitFindings {
      * @param observation drive
      * @param estimate what was found
      * @param scorer targets
-     * @param explanations what may explain the readings: faults widen what is known of the circuits they act on
+     * @param faults what the circuits give under faults that may be there: they widen what is known of them
      */
     CircuitFindings(Observation observation, Estimate estimate, Scorer scorer,
-            List<CausePosterior.Explanation> explanations) {
-        faults = explanations.stream().filter(e -> e.fault().isPresent()).toList();
+            List<UnderFault> faults) {
+        this.faults = List.copyOf(faults);
         this.observation = observation;
         this.estimate = estimate;
         this.scorer = scorer;
@@ -151,8 +151,12 @@ final class CircuitFindings {
     }
 
     private CorrectionMixture correction(Circuit c) {
-        return new CorrectionMixture(estimate.correction(c), estimate.low(c), estimate.high(c), faults.stream().map(e ->
-                new CorrectionMixture.Fault(e.probability(), -made(c, e.byFault()))).toList());
+        return new CorrectionMixture(estimate.correction(c), estimate.sd(c), faults.stream().map(f -> {
+            // What the cylinders burn of a real one is in what the circuit gives of all their air.
+            double part = f.real() ? Math.exp(-made(c, f.made())) : 1.0;
+            return new CorrectionMixture.Fault(f.probability(), part * f.estimate().correction(c), part * f.estimate()
+                    .sd(c));
+        }).toList());
     }
 
     /** Error from which a circuit is not called settled: the idle's tolerance is narrower than the others'. */

@@ -2,17 +2,15 @@ package nariz.diagnosis;
 
 import java.util.ArrayList;
 import java.util.List;
-import nariz.estimation.Estimate;
 import org.hipparchus.analysis.solvers.BrentSolver;
 
 /**
  * A circuit's correction where part of what was read may be a fault's doing and not the circuit's.
  *
- * <p>The estimate knows no faults: k is normal around what it found. Under a fault that changes phi of the circuit's
- * places by the factor exp(b), the circuit gives between k and k exp(-b): the estimate hands what a fault makes partly
- * to the circuit, partly to what no circuit explains, and says not how much. So there k is normal around the middle of
- * the two, with the variance of a uniform distribution between them (d²/12) and that of the fault's own size besides.
- * The interval is the 5th to the 95th percentile of the mixture of all explanations, the value its mean.
+ * <p>The estimate knows no faults: k is normal around what it found. Under a fault it is normal around what is found
+ * beside the fault ({@link UnderFault}), with a further spread for the fault's size, in which the correction goes from
+ * the one to the other. The interval is the 5th to the 95th percentile of the mixture of all explanations, the value
+ * its mean.
  */
 final class CorrectionMixture {
     /** A fault's size is known to about this share of itself. */
@@ -29,9 +27,10 @@ final class CorrectionMixture {
      * An explanation by a fault.
      *
      * @param probability how likely it is
-     * @param made ln phi that it makes of the places the circuit feeds
+     * @param k correction found beside it
+     * @param sd standard deviation of that
      */
-    record Fault(double probability, double made) {
+    record Fault(double probability, double k, double sd) {
     }
 
     private record Normal(double weight, double mean, double sd) {
@@ -41,18 +40,15 @@ final class CorrectionMixture {
      * Mixes.
      *
      * @param k correction found
-     * @param low low end of its 90 % interval
-     * @param high high end
+     * @param sd standard deviation of that
      * @param faults explanations by faults; what they leave of 1 is the estimate's alone
      */
-    CorrectionMixture(double k, double low, double high, List<Fault> faults) {
-        double sd = Math.max(LEAST_SD, 0.5 * (high - low) / Estimate.Z90);
+    CorrectionMixture(double k, double sd, List<Fault> faults) {
         double rest = 1.0 - faults.stream().mapToDouble(Fault::probability).sum();
-        parts.add(new Normal(Math.max(0.0, rest), k, sd));
+        parts.add(new Normal(Math.max(0.0, rest), k, Math.max(LEAST_SD, sd)));
         for (Fault f : faults) {
-            double d = k * (Math.exp(-f.made()) - 1.0);
-            parts.add(new Normal(f.probability(), k + 0.5 * d, Math.sqrt(sd * sd + d * d * (1.0 / 12.0 + 0.25
-                    * FAULT_SD * FAULT_SD))));
+            parts.add(new Normal(f.probability(), f.k(), Math.max(LEAST_SD, Math.hypot(f.sd(), FAULT_SD * (f.k()
+                    - k)))));
         }
         total = parts.stream().mapToDouble(Normal::weight).sum();
     }

@@ -65,6 +65,39 @@ public final class Estimate {
         this.carried = carried;
     }
 
+    /** The same with other standard deviations of the corrections. */
+    private Estimate(Estimate of, double[] sd) {
+        circuits = of.circuits;
+        metering = of.metering;
+        cells = of.cells;
+        carburetor = of.carburetor;
+        level = of.level;
+        foundPhi = of.foundPhi;
+        correction = of.correction;
+        this.sd = sd;
+        correlation = of.correlation;
+        phi = of.phi;
+        phiSd = of.phiSd;
+        sheetPhi = of.sheetPhi;
+        rest = of.rest;
+        slope = of.slope;
+        mainSlope = of.mainSlope;
+        airReference = of.airReference;
+        shiftPa = of.shiftPa;
+        shiftSdPa = of.shiftSdPa;
+        strain = of.strain;
+        carried = of.carried;
+    }
+
+    /** The same, known the less well the further another solution has moved away from it. */
+    Estimate unsettledBy(Estimate other) {
+        double[] wider = sd.clone();
+        for (int c = 0; c < wider.length; c++) {
+            wider[c] = Math.hypot(sd[c], other.correction[c] - correction[c]);
+        }
+        return new Estimate(this, wider);
+    }
+
     /** {@return cells the estimate rests on} */
     public List<Cell> cells() {
         return cells;
@@ -78,6 +111,16 @@ public final class Estimate {
      */
     public double correction(Circuit c) {
         return correction[c.index()];
+    }
+
+    /**
+     * How well a correction is known.
+     *
+     * @param c circuit
+     * @return standard deviation
+     */
+    public double sd(Circuit c) {
+        return sd[c.index()];
     }
 
     /**

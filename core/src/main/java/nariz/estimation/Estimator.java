@@ -2,6 +2,7 @@ package nariz.estimation;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Coefficient;
@@ -22,13 +23,13 @@ import org.hipparchus.linear.RealVector;
  * level k for every circuit, normal around 1 (spreads in {@link Circuit#levelSd}; idle and transfer share their feed,
  * so theirs are correlated 0.5), a slope s of the main circuit, and z: the coefficients no sheet gives, each normal in
  * the logarithm with its {@link Coefficient#spread()}, and the plates' true position. phi_ic(z) is not linear in z: the
- * equations are linearised and solved twice (Gauss-Newton; Nocedal and Wright 2006, section 10.3). g is what no
- * coefficient explains: a Gaussian process with standard deviation sigma phi_i and covariance exp(-(dx²/0.6² +
- * dL²/0.2²)/2) in x = ln airflow and L = load (Rasmussen and Williams 2006, section 2.7, "incorporating explicit basis
- * functions"); it keeps ten thousand idle samples from outvoting everything else and makes an interval honest where the
- * equations are not. e is reading error, with Student-t weights (nu = 4) by reweighting (Lange, Little and Taylor
- * 1989). sigma and the enrichment's actual opening are searched on a grid by marginal likelihood, the opening averaged
- * over its posterior.
+ * equations are linearised and solved twice (Gauss-Newton; Nocedal and Wright 2006, section 10.3), and by how much a
+ * third time would move a correction is part of its spread. g is what no coefficient explains: a Gaussian process with
+ * standard deviation sigma phi_i and covariance exp(-(dx²/0.6² + dL²/0.2²)/2) in x = ln airflow and L = load (Rasmussen
+ * and Williams 2006, section 2.7, "incorporating explicit basis functions"); it keeps ten thousand idle samples from
+ * outvoting everything else and makes an interval honest where the equations are not. e is reading error, with
+ * Student-t weights (nu = 4) by reweighting (Lange, Little and Taylor 1989). sigma and the enrichment's actual opening
+ * are searched on a grid by marginal likelihood, the opening averaged over its posterior.
  *
  * <p>What is reported for a circuit is the fuel it delivers over what the standard carburetor with the sheet's parts
  * would, K_c = sum_i w_i (k_c phi_ic(z) + its share of g_i) / sum_i w_i phi_ic(0), w_i the dwell up to 10 s; of bands
@@ -136,6 +137,21 @@ public final class Estimator {
     }
 
     /**
+     * Estimates the carburetor alone where something besides it made part of what was read.
+     *
+     * @param observation a drive with at least one steady cell
+     * @param made ln phi that it made, by cell
+     * @param before the earlier drive's result on the same carburetor
+     * @return the estimate from readings freed of that
+     */
+    public static Estimate beside(Observation observation, double[] made, Optional<EarlierEstimate> before) {
+        List<Cell> cells = observation.cells();
+        List<Cell> freed = IntStream.range(0, made.length).mapToObj(i -> cells.get(i).withPhi(cells.get(i).phi()
+                * Math.exp(-made[i]))).toList();
+        return new Estimator(observation, freed, before).solved(ROUNDS);
+    }
+
+    /**
      * Estimates the carburetor as one sensor sees it.
      *
      * @param observation a drive with two sensors
@@ -149,6 +165,14 @@ public final class Estimator {
     }
 
     private Estimate solve() {
+        Estimate found = solved(ROUNDS);
+        // What bands give is read off the mixture itself.
+        boolean linear = sheet.carburetor().family().bands().isPresent();
+        return linear ? found : found.unsettledBy(solved(1));
+    }
+
+    /** The equations linearised and solved so often, from where they stand. */
+    private Estimate solved(int rounds) {
         for (int round = 1; ; round++) {
             Linear at = new Linear();
             for (int pass = 0; pass < 2; pass++) {
@@ -158,7 +182,7 @@ public final class Estimator {
             Posterior p = new Posterior(at);
             shiftPa = p.nearestShift();
             moveTo(p.fit().u);
-            if (round == ROUNDS) {
+            if (round == rounds) {
                 return result(at, p);
             }
         }
@@ -261,19 +285,28 @@ public final class Estimator {
         private final double[] offset = new double[m];
 
         Linear() {
-            for (int j = 0; j < places.bends(); j++) {
-                double[] moved = z.clone();
-                moved[j] += STEP;
-                double[][] up = carburetor(moved, shiftPa).phi(sheet, cells);
-                moved[j] -= 2.0 * STEP;
-                double[][] down = carburetor(moved, shiftPa).phi(sheet, cells);
+            IntStream.range(0, places.bends()).parallel().forEach(j -> {
+                double[][] up = moved(j, STEP).phi(sheet, cells);
+                double[][] down = moved(j, -STEP).phi(sheet, cells);
                 for (int i = 0; i < m; i++) {
                     for (int c = 0; c < circuits.size(); c++) {
                         bend[j][i][c] = (up[i][c] - down[i][c]) / (2.0 * STEP);
+                    }
+                }
+            });
+            for (int j = 0; j < places.bends(); j++) {
+                for (int i = 0; i < m; i++) {
+                    for (int c = 0; c < circuits.size(); c++) {
                         offset[i] += level[c] * bend[j][i][c] * z[j];
                     }
                 }
             }
+        }
+
+        private Calibrated moved(int j, double by) {
+            double[] to = z.clone();
+            to[j] += by;
+            return carburetor(to, shiftPa);
         }
 
         RealMatrix design(double[][] phi) {
