@@ -310,7 +310,7 @@ public final class IdleGuide {
         // Where cylinders miss it does not stay, near as it may be.
         boolean close = !record.misses() && Math.abs(now - target) <= close(c);
         if (close || record.moves().size() >= MOST_MOVES + LAST_MOVES) {
-            atLimit = target != wanted;
+            atLimit = target != wanted && !record.dies();
             return finished();
         }
         return move(by(c, target - now), message("idle.why-finish"));
@@ -335,7 +335,7 @@ public final class IdleGuide {
     /** A finish that the screws cannot reach ends at their seat, or where they come out. */
     private double within(IdleCurve c, double u, double now) {
         double per = perTurn(c);
-        return Math.clamp(u, now + per * (settings.reach().least() - turns()), now + per * (record.furthestOut()
+        return Math.clamp(u, now + per * (record.furthestIn() - turns()), now + per * (record.furthestOut()
                 - turns()));
     }
 
@@ -408,7 +408,7 @@ public final class IdleGuide {
                 double[] lost = c.lostBand(u);
                 boolean reads = !c.mixed() || (u > LEANEST_PHI && u < RICHEST_PHI);
                 boolean safe = lost[0] + lost[1] - aside < MOST_LOST && reads && u > record.missesAt()
-                        && to >= settings.reach().least() && to <= record.furthestOut();
+                        && to >= record.furthestIn() && to <= record.furthestOut();
                 if (!safe) {
                     continue;
                 }
@@ -436,7 +436,7 @@ public final class IdleGuide {
         if (rounded == 0.0) {
             rounded = Math.copySign(FINEST, by);
         }
-        double to = Math.clamp(turns() + rounded, settings.reach().least(), record.furthestOut());
+        double to = Math.clamp(turns() + rounded, record.furthestIn(), record.furthestOut());
         return new Move(Kind.SCREWS, to - turns(), to, why);
     }
 

@@ -34,6 +34,9 @@ final class IdleRecord {
     /** Speed that screws with authority change, share, and moves one after the other that may change nothing. */
     private static final double NO_AUTHORITY = 0.012;
     private static final int UNANSWERED = 2;
+    /** So often it has to die, and so near to where it runs, turns, until nobody is sent there: once may be a slip. */
+    private static final int DEATHS = 2;
+    private static final double DIES_NEAR = 0.25;
 
     private final IdleGuide.Settings settings;
     private final HandPaths paths;
@@ -49,6 +52,8 @@ final class IdleRecord {
     private int unanswered;
     private int doubted;
     private int undone;
+    /** Where the engine died, turns. */
+    private final List<Double> died = new ArrayList<>();
     /** Readings of cylinders that missed, from 0: no curve of turns holds there. */
     private final Set<Integer> missed = new HashSet<>();
 
@@ -72,6 +77,7 @@ final class IdleRecord {
         unanswered = of.unanswered;
         doubted = of.doubted;
         undone = of.undone;
+        died.addAll(of.died);
     }
 
     List<Move> moves() {
@@ -113,13 +119,33 @@ final class IdleRecord {
         return new IdleSpeed(readings, moves, settings.idleRpm());
     }
 
-    /** Where the screws were found further out than anybody would turn them, they may go back there. */
+    /**
+     * Where the screws were found further out than anybody would turn them, they may go back there; where the engine
+     * died twice further out, no further than it ran.
+     */
     double furthestOut() {
-        return Math.max(settings.reach().most(), Math.max(settings.turns(), turns));
+        double most = Math.max(settings.reach().most(), Math.max(settings.turns(), turns));
+        double ran = readings.stream().mapToDouble(IdleReading::turns).max().orElse(turns);
+        double[] deaths = died.stream().mapToDouble(t -> t).filter(t -> t > ran).sorted().toArray();
+        return deaths.length < DEATHS || deaths[0] > ran + DIES_NEAR ? most : ran;
+    }
+
+    /** {@return how far in the screws may go: to their seat, or where the engine died twice, no further than it ran} */
+    double furthestIn() {
+        double least = settings.reach().least();
+        double ran = readings.stream().mapToDouble(IdleReading::turns).min().orElse(turns);
+        double[] deaths = died.stream().mapToDouble(t -> t).filter(t -> t < ran).sorted().toArray();
+        return deaths.length < DEATHS || deaths[deaths.length - 1] < ran - DIES_NEAR ? least : ran;
+    }
+
+    /** {@return whether the engine, and not the screws, sets one of the two ends} */
+    boolean dies() {
+        return died.size() >= DEATHS;
     }
 
     /**
-     * A best that was not passed is none: the far side of a curve is not known from the near.
+     * A best that was not passed is none: the far side of a curve is not known from the near, unless the engine dies
+     * there.
      *
      * @param c curve
      * @param target place of the finish on its axis
@@ -129,7 +155,7 @@ final class IdleRecord {
      */
     double unseen(IdleCurve c, double target, double at, double perTurn) {
         double passed = PASSED * perTurn;
-        boolean leaner = at - PASSED < settings.reach().least() || readings.stream().anyMatch(r -> c.at(r) <= target
+        boolean leaner = at - PASSED < furthestIn() || readings.stream().anyMatch(r -> c.at(r) <= target
                 - passed)
                 || missesAt() > Double.NEGATIVE_INFINITY;
         boolean richer = at + PASSED > furthestOut() || readings.stream().anyMatch(r -> c.at(r) >= target + passed);
@@ -197,6 +223,9 @@ final class IdleRecord {
     void undone(Move m) {
         moves.add(m);
         undone++;
+        if (m.kind() == Kind.SCREWS) {
+            died.add(m.to());
+        }
         slip = Optional.empty();
     }
 

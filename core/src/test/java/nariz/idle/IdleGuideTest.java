@@ -249,6 +249,29 @@ public class IdleGuideTest {
         assertThat(g.otherWay()).isEmpty();
     }
 
+    /** Where an engine runs best next to where it dies, nobody is sent to die there again and again. */
+    @Test
+    public void aSideOnWhichTheEngineDiesCountsAsSeen() {
+        for (boolean mixed : new boolean[] {true, false}) {
+            RunningEngine e = new RunningEngine(SHEET, 3, 4);
+            IdleGuide g = guide(School.HIGHEST_SPEED, 1);
+            double best = start;
+            int deaths = 0;
+            for (int k = 0; k < 30 && g.next().kind() != IdleGuide.Kind.DONE; k++) {
+                IdleGuide.Move m = g.next();
+                if (m.kind() == IdleGuide.Kind.SCREWS && m.to() < best - 0.06) {
+                    deaths++;
+                    g.undone();
+                } else {
+                    turnAll(e, 2.0 + m.to() - best);
+                    g.read(settled(e, mixed));
+                }
+            }
+            assertThat(g.next().kind()).isEqualTo(IdleGuide.Kind.DONE);
+            assertThat(deaths).as("died with a mixture %s", mixed).isBetween(2, 4);
+        }
+    }
+
     /** Cylinders that miss make a speed no curve foresees: that is the lean limit and no stop screw. */
     @Test
     public void missingCylindersAreNotTakenForTheStopScrew() {
