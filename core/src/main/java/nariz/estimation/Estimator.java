@@ -167,8 +167,8 @@ public final class Estimator {
     private Estimate solve() {
         Estimate found = solved(ROUNDS);
         // What bands give is read off the mixture itself.
-        boolean linear = sheet.carburetor().family().bands().isPresent();
-        return linear ? found : found.unsettledBy(solved(1));
+        boolean bands = sheet.carburetor().family().bands().isPresent();
+        return bands ? found : found.unsettledBy(solved(1));
     }
 
     /** The equations linearised and solved so often, from where they stand. */

@@ -140,7 +140,7 @@ final class IdleRecord {
 
     /** {@return whether the engine, and not the screws, sets one of the two ends} */
     boolean dies() {
-        return died.size() >= DEATHS;
+        return furthestIn() > settings.reach().least() || furthestOut() < settings.reach().most();
     }
 
     /**

@@ -35,6 +35,19 @@ public class EstimatorTest {
         }
     }
 
+    /** By how far a third linearisation moves away a correction is known the less well, and nothing else changes. */
+    @Test
+    public void whatIsNotSettledIsKnownLessWell() {
+        Estimate e = estimate(DemoDrive.sheet(), DemoDrive.sheet());
+        Estimate further = estimate(MeteredParts.MAIN_JET.fit(DemoDrive.sheet(), Stage.PRIMARY, 66),
+                DemoDrive.sheet());
+        Circuit c = MeteredCircuits.MAIN;
+        assertThat(e.unsettledBy(e).sd(c)).isEqualTo(e.sd(c));
+        assertThat(e.unsettledBy(further).sd(c)).isEqualTo(Math.hypot(e.sd(c), further.correction(c) - e.correction(
+                c)), within(1e-12));
+        assertThat(e.unsettledBy(further).correction(c)).isEqualTo(e.correction(c));
+    }
+
     @Test
     public void jetsThatAreNotOnTheSheetShowAsMainCorrection() {
         BuildSheet fitted = MeteredParts.MAIN_JET.fit(DemoDrive.sheet(), Stage.PRIMARY, 66);
