@@ -332,7 +332,7 @@ public final class IdleGuide {
                 : Math.clamp(phi / c.phiPerTurn(), FINEST / 2.0, MOST_CLOSE_TURNS);
     }
 
-    /** A finish that the screws cannot reach ends at their seat, or where they come out. */
+    /** A finish that the screws cannot reach ends at their seat, where they come out, or short of where it dies. */
     private double within(IdleCurve c, double u, double now) {
         double per = perTurn(c);
         return Math.clamp(u, now + per * (record.furthestIn() - turns()), now + per * (record.furthestOut()

@@ -126,16 +126,19 @@ final class IdleRecord {
     double furthestOut() {
         double most = Math.max(settings.reach().most(), Math.max(settings.turns(), turns));
         double ran = readings.stream().mapToDouble(IdleReading::turns).max().orElse(turns);
-        double[] deaths = died.stream().mapToDouble(t -> t).filter(t -> t > ran).sorted().toArray();
-        return deaths.length < DEATHS || deaths[0] > ran + DIES_NEAR ? most : ran;
+        return diesBeyond(ran, 1) ? ran : most;
     }
 
     /** {@return how far in the screws may go: to their seat, or where the engine died twice, no further than it ran} */
     double furthestIn() {
-        double least = settings.reach().least();
         double ran = readings.stream().mapToDouble(IdleReading::turns).min().orElse(turns);
-        double[] deaths = died.stream().mapToDouble(t -> t).filter(t -> t < ran).sorted().toArray();
-        return deaths.length < DEATHS || deaths[deaths.length - 1] < ran - DIES_NEAR ? least : ran;
+        return diesBeyond(ran, -1) ? ran : settings.reach().least();
+    }
+
+    /** Whether the engine died often enough further out (1) or in (-1) than it ran, and near enough once. */
+    private boolean diesBeyond(double ran, int way) {
+        double[] beyond = died.stream().mapToDouble(t -> way * (t - ran)).filter(d -> d > 0.0).toArray();
+        return beyond.length >= DEATHS && Arrays.stream(beyond).anyMatch(d -> d <= DIES_NEAR);
     }
 
     /** {@return whether the engine, and not the screws, sets one of the two ends} */

@@ -51,8 +51,8 @@ public class UnderFaultTest {
         double truth = 0.0;
         double sheet = 0.0;
         for (int i = 0; i < leaking.cells().size(); i++) {
-            double w = Math.min(leaking.cells().get(i).dwellS(), 10.0);
             Cell c = leaking.cells().get(i);
+            double w = Math.min(c.dwellS(), 10.0);
             truth += w * c.film() * car.steadyPhi(c.rpm(), c.vacuumPa())[MAIN.index()];
             sheet += w * unaware.sheetPhi(i, MAIN);
         }
