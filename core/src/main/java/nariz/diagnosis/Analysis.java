@@ -112,8 +112,8 @@ public final class Analysis {
         Scorer scorer = new Scorer(sheet, q.strategy(), e);
         CausePosterior posterior = new CausePosterior(scorer, e, o, q.ruledOut(), q.previous().map(Previous::since)
                 .orElse(List.of()), cancelled);
-        Decision decision = new Decision(sheet, scorer, q.kit(), posterior, q.previous().filter(p -> p.followed(sheet))
-                .isPresent());
+        Decision decision = new Decision(sheet, scorer, q.kit(), posterior, q.previous().filter(p -> p.followed(
+                sheet)));
         List<Decision.Step> decided = List.copyOf(decision.decide(cancelled));
         WhatIf whatIf = new WhatIf(o, e);
         // The pump is judged once the steady mixtures are right: a lean cruise makes every opening look like its fault.

@@ -26,9 +26,13 @@ import org.jspecify.annotations.Nullable;
  * parts in ln phi, c how much of a predicted effect the readings show under h (1 where h says nothing about the part,
  * with its variance), L the loss of {@link Scorer#lossOf}. Of what sound hardware leaves, r - d_h, the share
  * {@link #CURABLE} counts with d_h ({@link #CURABLE_IF_SOUND} where nothing is wrong): the rest has another shape than
- * any part's effect. Under a fault parts do no good: they cost {@link #MISLED}, and their effect is an error once
+ * any part's effect. Under a fault parts do no good: they cost {@link Looks#MISLED}, and their effect is an error once
  * the fault is found. The price is effort, what has to be opened and bought, and what a change risks by itself
  * ({@link #worth}).
+ *
+ * <p>Two limits: who takes back the last change gets at best what was read before it ({@link TakenBack}), and no part
+ * is expected to gain more than the equations predict of it, which is what its card says. An explanation finds how much
+ * of a predicted effect there is, and would otherwise take half of a valve that opens for a smaller channel.
  *
  * <p>Searched by forward selection with refinement from the best single changes. Among sizes that cost nearly the same
  * the one nearest to what is fitted is taken: the far end of a flat curve is no better and harder to undo.
@@ -44,13 +48,6 @@ final class Decision {
     private static final double TURNED_IN_VAIN = 0.65;
     /** The same where a change was just made: the screwdriver is at hand, and who looks again at the idle trims it. */
     private static final double TURNED_AGAIN = 0.1;
-    /** What a part fitted over a fault costs: a reading that misleads, and the work of a job behind a bowl, at most. */
-    private static final double MISREAD = 0.75;
-    private static final double MISLED = 1.5;
-    /** How much of that such work is, by its effort: a job behind a bowl is all of it, a screw an eighth. */
-    private static final double WASTED_SHARE = 2.5;
-    /** What the parts themselves cost once the fault is found and they are too much of a good thing, at most. */
-    private static final double MOST_UNDONE = 1.0;
     private static final int MOST = 4;
     private static final int STARTS = 4;
     /** Trims that gain less than this share of the largest change wait for the next reading. */
@@ -62,8 +59,6 @@ final class Decision {
     /** How much of what sound hardware leaves a part could cure; the rest has another shape than any part's effect. */
     private static final double CURABLE = 0.8;
     private static final double CURABLE_IF_SOUND = 0.6;
-    /** A leak with less than this share of what both are worth is not looked for. */
-    private static final double LEAST_OF_LEAKS = 0.1;
     /** A second part is changed with the first only where its circuit is off with this probability. */
     private static final double LIKELY_TOO = 0.35;
 
@@ -75,6 +70,7 @@ final class Decision {
     }
 
     private final boolean touched;
+    private final Optional<TakenBack> back;
     private final BuildSheet sheet;
     private final Scorer scorer;
     private final CausePosterior posterior;
@@ -86,6 +82,8 @@ final class Decision {
     private List<Step> chosen = new ArrayList<>();
     /** Whether all of what sound hardware leaves at idle counts as curable. */
     private boolean whole;
+    /** Expected loss with nothing changed. */
+    private double asItIs;
 
     /**
      * A decision.
@@ -94,16 +92,17 @@ final class Decision {
      * @param scorer targets and effects
      * @param kit what is at hand
      * @param posterior what may be wrong
-     * @param touched whether this drive comes after a change: the screwdriver is at hand, and a car that was out of
+     * @param followed the advice before, where it was followed: the screwdriver is at hand, and a car that was out of
      *     tune is not taken to be sound
      */
-    Decision(BuildSheet sheet, Scorer scorer, Kit kit, CausePosterior posterior, boolean touched) {
-        this.touched = touched;
-        whole = touched;
+    Decision(BuildSheet sheet, Scorer scorer, Kit kit, CausePosterior posterior, Optional<Previous> followed) {
+        touched = followed.isPresent();
+        back = TakenBack.of(followed, scorer.errors(scorer.today()));
         this.sheet = sheet;
         this.scorer = scorer;
         this.posterior = posterior;
         ladders = Ladder.of(sheet, kit);
+        counting(touched);
     }
 
     List<Step> decide(BooleanSupplier asked) {
@@ -163,8 +162,7 @@ final class Decision {
      * Sets screws that are turned anyway for the idle as it reads: what sound hardware leaves there the screws cure.
      */
     private void trim() {
-        whole = true;
-        known.clear();
+        counting(true);
         for (int at = 0; at < chosen.size(); at++) {
             Step s = chosen.get(at);
             List<Step> others = new ArrayList<>(chosen);
@@ -174,8 +172,7 @@ final class Decision {
                 chosen.set(at, best);
             }
         }
-        whole = touched;
-        known.clear();
+        counting(touched);
     }
 
     /** The size of one part that would do most by itself; empty when none lowers the expected loss. */
@@ -351,7 +348,26 @@ final class Decision {
 
     /** Expected loss with some parts; the search comes back to the same sets many times. */
     double loss(List<Step> steps) {
-        return known.computeIfAbsent(Set.copyOf(steps), s -> expected(List.copyOf(s)));
+        return known.computeIfAbsent(Set.copyOf(steps), s -> s.isEmpty() ? asItIs : expectedAtBest(List.copyOf(s)));
+    }
+
+    /** Nothing is expected to gain more than the card will say it does. */
+    private double expectedAtBest(List<Step> steps) {
+        double[] then = moved(steps);
+        for (int i = 0; i < then.length; i++) {
+            then[i] += posterior.residual()[i];
+        }
+        double[] none = new double[then.length];
+        double gain = scorer.lossOf(posterior.residual(), none) - scorer.lossOf(then, none);
+        double misjudged = back.map(b -> b.misjudged(steps, this::expected)).orElse(0.0);
+        return Math.max(expected(steps) + misjudged, asItIs - gain);
+    }
+
+    /** All of what sound hardware leaves at idle counts, or its share. */
+    private void counting(boolean all) {
+        whole = all;
+        known.clear();
+        asItIs = expected(List.of());
     }
 
     private double expected(List<Step> steps) {
@@ -371,7 +387,7 @@ final class Decision {
             double misled = 0.0;
             if (e.fault().isPresent()) {
                 // The fault is found in the end; until then it stays, and afterwards what parts do is judged alone.
-                misled = (real ? scorer.lossOf(e.byFault(), variance) : 0.0) + (steps.isEmpty() ? 0.0 : MISLED);
+                misled = (real ? scorer.lossOf(e.byFault(), variance) : 0.0) + (steps.isEmpty() ? 0.0 : Looks.MISLED);
             }
             for (int k = 0; k < steps.size(); k++) {
                 add(e, steps.get(k), effect.get(k), then, variance);
@@ -410,79 +426,25 @@ final class Decision {
     }
 
     /**
-     * The faults worth a look before anything else is done: what a look saves outweighs what it takes. It saves parts
-     * fitted over a fault where parts would be changed, and the fault's own error where nothing would be.
+     * The faults worth a look before anything else is done.
      *
      * @param acts what would be changed otherwise
      * @return their keys, the most worthwhile first; the two leaks are looked for together
      */
     List<String> checks(List<Step> acts) {
-        double[] none = new double[scorer.size()];
-        double[] effect = new double[none.length];
-        for (Step s : acts) {
+        return new Looks(scorer, posterior).worthIt(acts, moved(acts));
+    }
+
+    /** What steps do together, ln phi by cell. */
+    private double[] moved(Collection<Step> steps) {
+        double[] sum = new double[scorer.size()];
+        for (Step s : steps) {
             double[] e = effect(s);
-            for (int i = 0; i < effect.length; i++) {
-                effect[i] += e[i];
+            for (int i = 0; i < sum.length; i++) {
+                sum[i] += e[i];
             }
         }
-        Map<String, Double> saves = new HashMap<>();
-        Map<String, Double> minutes = new HashMap<>();
-        double leaks = 0.0;
-        for (CausePosterior.Explanation e : posterior.explanations()) {
-            if (e.fault().isPresent()) {
-                FaultSignature f = e.fault().get();
-                double s = e.probability() * (acts.isEmpty() ? f.harm() + felt(e)
-                        : Math.max(f.harm(), misled(e, effect, acts)));
-                saves.merge(f.cause(), s, Double::sum);
-                minutes.put(f.cause(), f.minutes());
-                leaks += f.leak() ? s : 0.0;
-            }
-        }
-        Map<String, Double> worth = new HashMap<>();
-        for (Map.Entry<String, Double> s : saves.entrySet()) {
-            boolean leak = Hypothesis.LEAKS.contains(s.getKey());
-            double all = leak && s.getValue() > LEAST_OF_LEAKS * leaks ? leaks : s.getValue();
-            worth.put(s.getKey(), all - minutes.getOrDefault(s.getKey(), FaultSignatures.LOOK));
-        }
-        if (!acts.isEmpty()) {
-            worth.put(Hypothesis.WRONG_SHEET, MISLED * posterior.wrongSheet() - FaultSignatures.LOOK);
-        }
-        return worth.entrySet().stream().filter(w -> w.getValue() > 0.0)
-                .sorted(Map.Entry.<String, Double>comparingByValue().reversed()).map(Map.Entry::getKey).toList();
-    }
-
-    /**
-     * What of today's error goes when a fault is found and the parts that were set to it are put right: a fault that
-     * parts make up for is hardly felt.
-     */
-    private double felt(CausePosterior.Explanation e) {
-        double[] none = new double[scorer.size()];
-        double[] rest = posterior.residual().clone();
-        for (int i = 0; i < rest.length; i++) {
-            rest[i] -= e.byFault()[i] + e.moved()[i];
-        }
-        return Math.clamp(scorer.lossOf(posterior.residual(), none) - scorer.lossOf(rest, none), 0.0,
-                scorer.lossOf(e.byFault(), none));
-    }
-
-    /**
-     * What parts fitted before a fault is found cost: a reading that misleads, and work, which is little where a screw
-     * is turned. Those that put right what is wrong besides the fault are not in vain: of the work only the share that
-     * the parts' own error keeps is, and what they make worse has to be undone.
-     */
-    private double misled(CausePosterior.Explanation e, double[] effect, List<Step> acts) {
-        double effort = acts.stream().mapToDouble(a -> a.ladder().effort()).sum() + Ladder.opening(acts.stream().map(
-                Step::ladder).toList());
-        double work = Math.min(MISLED - MISREAD, WASTED_SHARE * effort);
-        double[] none = new double[effect.length];
-        double[] then = e.moved().clone();
-        for (int i = 0; i < then.length; i++) {
-            then[i] += effect[i];
-        }
-        double was = scorer.lossOf(e.moved(), none);
-        double is = scorer.lossOf(then, none);
-        double inVain = was > 0.0 ? Math.min(1.0, is / was) : 1.0;
-        return MISREAD + work * inVain + Math.clamp(is - was, 0.0, MOST_UNDONE);
+        return sum;
     }
 
     static BuildSheet apply(BuildSheet sheet, Collection<Step> steps) {

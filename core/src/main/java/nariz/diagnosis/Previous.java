@@ -25,12 +25,16 @@ public record Previous(List<PartChange> fitted, List<PartChange> since, List<Exp
     /**
      * A prediction.
      *
-     * @param regime way of running
+     * @param before what was read when it was made
      * @param lambda mean lambda expected
      * @param low lower end of the 90 % interval
      * @param high upper end
      */
-    public record Expected(Regime regime, double lambda, double low, double high) {
+    public record Expected(RegimeError before, double lambda, double low, double high) {
+        /** {@return way of running} */
+        public Regime regime() {
+            return before.regime();
+        }
     }
 
     /** Copies the lists. */
@@ -50,7 +54,7 @@ public record Previous(List<PartChange> fitted, List<PartChange> since, List<Exp
         List<PartChange> fitted = a.changes().stream().filter(Change::now).map(x -> new PartChange(x.part(), x.side(),
                 x.from(), x.to())).toList();
         return a.carried().map(c -> new Previous(fitted, after(a.verdict(), a.since(), fitted), a.predicted().stream()
-                .map(p -> new Expected(p.before().regime(), p.after().lambda(), p.low(), p.high())).toList(), c,
+                .map(p -> new Expected(p.before(), p.after().lambda(), p.low(), p.high())).toList(), c,
                 a.awaited().isPresent()));
     }
 

@@ -113,13 +113,21 @@ public final class PreviousReader {
         List<PartChange> fitted = changes(root);
         List<Previous.Expected> predicted = new ArrayList<>();
         for (LocatedJson p : list(root, "predicted")) {
-            predicted.add(new Previous.Expected(choice(p, "regime", Regime.values(), Regime::key),
-                    number(p, "lambdaAfter"), number(p, "low"), number(p, "high")));
+            predicted.add(new Previous.Expected(before(p), number(p, "lambdaAfter"), number(p, "low"), number(p,
+                    "high")));
         }
         // Advice written before it could wait for a pull has no word of one.
         boolean asked = root.value() instanceof Map<?, ?> m && m.get("asksFor") instanceof LocatedJson w
                 && w.value() != null;
         return new Previous(fitted, since(root, fitted), predicted, carried(field(root, "carried")), asked);
+    }
+
+    /** What was read: how sure the sensor is of it is not in the file. */
+    private RegimeError before(LocatedJson p) {
+        double lambda = number(p, "lambdaBefore");
+        double target = number(p, "target");
+        return new RegimeError(choice(p, "regime", Regime.values(), Regime::key), number(p, "steadyS"), target, lambda,
+                lambda / target - 1.0, number(p, "rmsBefore"), Double.NaN);
     }
 
     /** Advice written before it told what was changed since the car was found knows of its own changes alone. */

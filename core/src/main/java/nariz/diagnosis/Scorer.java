@@ -23,6 +23,7 @@ final class Scorer {
     private static final double FINE = 0.9;
     /** Above this load lean melts pistons. */
     private static final double DANGEROUS_LOAD = 0.75;
+    private static final double LEAN_UNDER_LOAD = 2.0;
 
     private final BuildSheet sheet;
     private final Strategy strategy;
@@ -165,6 +166,18 @@ final class Scorer {
     }
 
     /**
+     * Loss of one way of running as it was read, sound hardware's share and all.
+     *
+     * @param e its error
+     * @return loss, 1 at its tolerance where it is rich
+     */
+    static double lossAsRead(RegimeError e) {
+        double off = e.rms() / Math.max(e.regime().tolerance(), LEAST_TOLERANCE);
+        boolean dangerous = e.mean() > 0.0 && (e.regime() == Regime.POWER || e.regime() == Regime.FULL);
+        return Math.min(1.0, e.dwellS() / FULL_WEIGHT_S) * off * off * (dangerous ? LEAN_UNDER_LOAD : 1.0);
+    }
+
+    /**
      * Whether every way of running that was read is well within what sound hardware leaves.
      *
      * @return true where nobody would touch the car for what it reads
@@ -180,7 +193,7 @@ final class Scorer {
 
     /** How much worse lean is than rich in a cell. */
     private double whenLeanBy(int cell) {
-        return Strategy.load(estimate.cells().get(cell), sheet) > DANGEROUS_LOAD ? 2.0 : 1.0;
+        return Strategy.load(estimate.cells().get(cell), sheet) > DANGEROUS_LOAD ? LEAN_UNDER_LOAD : 1.0;
     }
 
     /** a_r: less than 1 where a way of running was read for less than three seconds. */

@@ -5,11 +5,13 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Kit;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
 import nariz.carburetor.Stage;
+import nariz.estimation.EarlierEstimate;
 import nariz.estimation.Estimate;
 import nariz.estimation.Estimator;
 import nariz.estimation.Observation;
@@ -39,7 +41,7 @@ public class CausePosteriorTest {
             Estimate e = Estimator.of(o);
             Scorer s = new Scorer(sheet, Strategy.BALANCED, e);
             CausePosterior p = new CausePosterior(s, e, o, List.of(), since, () -> false);
-            return new Weighed(sheet, s, p, new Decision(sheet, s, Kit.NONE, p, false));
+            return new Weighed(sheet, s, p, new Decision(sheet, s, Kit.NONE, p, Optional.empty()));
         }
 
         double probability(String cause) {
@@ -73,7 +75,11 @@ public class CausePosteriorTest {
         BuildSheet lean = MeteredParts.MIXTURE_SCREW.fit(SOUND, Stage.PRIMARY, fitted - 7.0 / 32.0);
         Weighed w = Weighed.of(lean, Map.of(), 5);
         assertThat(w.decision().decide(() -> false)).isEmpty();
-        List<Decision.Step> after = new Decision(lean, w.scorer(), Kit.NONE, w.posterior(), true).decide(() -> false);
+        double jets = MeteredParts.MAIN_JET.of(SOUND.carburetor(), Stage.PRIMARY);
+        Previous jetted = new Previous(List.of(new PartChange(MeteredParts.MAIN_JET, Stage.PRIMARY, jets - 4, jets)),
+                List.of(), List.of(), new EarlierEstimate(List.of(), new double[0], new double[0][], 0.0, 1.0), false);
+        List<Decision.Step> after = new Decision(lean, w.scorer(), Kit.NONE, w.posterior(), Optional.of(jetted))
+                .decide(() -> false);
         assertThat(after).extracting(x -> x.ladder().part()).containsExactly(MeteredParts.MIXTURE_SCREW);
         assertThat(after.getFirst().to()).isBetween(fitted - 0.2, fitted + 0.1);
     }

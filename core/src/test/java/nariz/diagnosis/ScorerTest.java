@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Families;
 import nariz.carburetor.Family;
@@ -139,7 +140,7 @@ public class ScorerTest {
 
     @Test
     public void everyChosenPartLowersTheExpectedLossAndNeighboursAreHardlyBetter() {
-        Decision d = new Decision(SHEET, SCORER, Kit.NONE, posterior(List.of()), false);
+        Decision d = new Decision(SHEET, SCORER, Kit.NONE, posterior(List.of()), Optional.empty());
         List<Decision.Step> chosen = d.decide(() -> false);
         assertThat(chosen).isNotEmpty();
         double best = d.loss(chosen);
