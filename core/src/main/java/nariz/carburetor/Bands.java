@@ -49,16 +49,40 @@ public record Bands(List<Double> middles) {
      * @param band which, from 0
      * @param stations sizes at the stations, none larger than the one before
      * @param by how far the band's middle goes, in their unit
+     * @param most largest size there can be
      * @return sizes then, none negative
      */
-    public List<Double> moved(int band, List<Double> stations, double by) {
+    public List<Double> moved(int band, List<Double> stations, double by, double most) {
         List<Double> out = new ArrayList<>();
-        double above = Double.POSITIVE_INFINITY;
+        double above = most;
         for (int i = 0; i < stations.size(); i++) {
             above = Math.max(0.0, Math.min(above, stations.get(i) + by * share(band, i, stations.size())));
             out.add(above);
         }
         return out;
+    }
+
+    /**
+     * How far a band can go before the profile would grow towards its end: nobody makes such a needle, and the piston
+     * would stand on it.
+     *
+     * @param band which, from 0
+     * @param stations sizes at the stations, none larger than the one before
+     * @return how far its middle can go down, 0 or less, and up, 0 or more, in their unit
+     */
+    public double[] room(int band, List<Double> stations) {
+        double down = Double.NEGATIVE_INFINITY;
+        double up = Double.POSITIVE_INFINITY;
+        for (int i = 1; i < stations.size(); i++) {
+            double falls = stations.get(i - 1) - stations.get(i);
+            double share = share(band, i, stations.size()) - share(band, i - 1.0, stations.size());
+            if (share > 0.0) {
+                up = Math.min(up, falls / share);
+            } else if (share < 0.0) {
+                down = Math.max(down, falls / share);
+            }
+        }
+        return new double[] {Math.min(0.0, down), Math.max(0.0, up)};
     }
 
     private static double part(double at, double other, double middle) {

@@ -126,6 +126,8 @@ public final class Part {
     private String profile = "";
     private @Nullable Bands bands;
     private int band;
+    private String hole = "";
+    private double gap;
     private List<String> kinds = List.of();
     private boolean alone;
     private boolean pluggable;
@@ -225,13 +227,18 @@ public final class Part {
      * @param field field of the list of diameters in the stage's object on the sheet
      * @param bands all bands
      * @param band which of them
+     * @param hole field, there too, of the hole that all of it goes into
+     * @param gapM by how much it is thinner than the hole at least, m
      * @return the part; thinner gives more fuel
      */
-    public static Part station(String key, String profile, String field, Bands bands, int band) {
+    public static Part station(String key, String profile, String field, Bands bands, int band, String hole,
+            double gapM) {
         Part p = hole(key, Role.STATION, field, false);
         p.profile = profile;
         p.bands = bands;
         p.band = band;
+        p.hole = hole;
+        p.gap = gapM;
         return p;
     }
 
@@ -242,6 +249,8 @@ public final class Part {
         p.profile = profile;
         p.bands = bands;
         p.band = band;
+        p.hole = hole;
+        p.gap = gap;
         p.kinds = kinds;
         p.alone = alone;
         p.pluggable = pluggable;
@@ -498,7 +507,7 @@ public final class Part {
         if (bands != null) {
             Carburetor c = sheet.carburetor();
             return sheet.withCarburetor(c.withEach(path(stage), bands.moved(band, c.each(path(stage)), (value - of(c,
-                    stage)) * si)));
+                    stage)) * si, c.number(stage.key() + "." + hole) - gap)));
         }
         return sheet.withCarburetor(kinds.isEmpty() ? sheet.carburetor().with(path(stage), value * si)
                 : sheet.carburetor().with(path(stage), kind(value).orElseThrow()));

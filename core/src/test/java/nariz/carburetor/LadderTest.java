@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import nariz.sim.Demo;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 public class LadderTest {
@@ -25,6 +26,34 @@ public class LadderTest {
         List<Double> many = steps(2.0);
         assertThat(Math.abs(many.getFirst())).isCloseTo(0.125, within(1e-9));
         assertThat(many).noneMatch(d -> Math.abs(Math.abs(d) - 0.0625) < 1e-9);
+    }
+
+    @DataProvider(name = "families")
+    public Object[][] families() {
+        return Families.all().stream().map(f -> new Object[] {f.key()}).toArray(Object[][]::new);
+    }
+
+    /** A size that is advised is one that a sheet takes and gives back: needles grow thinner and go into their jet. */
+    @Test(dataProvider = "families")
+    public void everySizeThatCanBeAdvisedCanBeWrittenDown(String family) {
+        String json = """
+                {"format": "nariz-build/1", "name": "car",
+                 "engine": {"displacement": "1.6 L", "cylinders": 4, "idleSpeed": "850 rpm", "redline": "5500 rpm"},
+                 "carburetor": {"family": "%s"}}
+                """.formatted(family);
+        BuildSheet sheet = BuildSheetReader.parse("car", json);
+        int tried = 0;
+        for (Ladder l : Ladder.of(sheet)) {
+            for (double size : l.sizes(sheet)) {
+                SheetDraft draft = SheetDraft.of("car", json);
+                draft.fit(new PartChange(l.part(), l.stage(), l.fitted(sheet), size));
+                BuildSheet then = BuildSheetReader.parse("car", draft.json());
+                assertThat(l.part().of(then.carburetor(), l.stage())).as(l.part().key() + " " + size).isCloseTo(size,
+                        within(2e-3 * l.step()));
+                tried++;
+            }
+        }
+        assertThat(tried).isGreaterThan(20);
     }
 
     @Test

@@ -41,8 +41,6 @@ public final class ConstantDepression extends AbstractFamily {
     private static final int MOST = 3;
     private static final int FEWEST_STATIONS = 5;
     private static final int MOST_STATIONS = 30;
-    /** A needle that fills the jet shuts it. */
-    private static final double LEAST_GAP_THOU = 0.3;
     private static final List<Coefficient> COEFFICIENTS = Stream.concat(EnumSet.of(FlowCoefficient.PLATE_DISCHARGE,
             FlowCoefficient.PLATE_CLEARANCE, FlowCoefficient.FILLING, FlowCoefficient.FILLING_CURVATURE,
             FlowCoefficient.FILLING_PEAK).stream(), EnumSet.range(FlowCoefficient.ANNULUS_DISCHARGE,
@@ -141,8 +139,13 @@ public final class ConstantDepression extends AbstractFamily {
         }
         all.add(new Ladder(own(NeedleParts.JET_HEIGHT), p, 0.25, 12, -2.0, 6.0, 0.05));
         double jet = c.number("primary.jet") / Units.THOU;
-        for (Part band : NeedleParts.NEEDLE_BANDS) {
-            all.add(new Ladder(own(band), p, 0.5, 8, 0.2 * jet, jet - LEAST_GAP_THOU, 0.05));
+        List<Double> stations = c.each(DIAMETERS).stream().map(d -> d / Units.THOU).toList();
+        for (int i = 0; i < NeedleParts.NEEDLE_BANDS.size(); i++) {
+            Part band = NeedleParts.NEEDLE_BANDS.get(i);
+            double now = band.of(c, p);
+            double[] room = NeedleParts.BANDS.room(i, stations);
+            all.add(new Ladder(own(band), p, 0.5, 8, Math.max(0.2 * jet, now + room[0]), Math.min(jet
+                    - NeedleParts.LEAST_GAP_M / Units.THOU, now + room[1]), 0.05));
         }
         return all;
     }
@@ -206,7 +209,7 @@ public final class ConstantDepression extends AbstractFamily {
     private static void needle(SheetFields f, double bore, double jet, Map<String, Double> numbers) {
         double spacing = f.quantity("spacing", Dimension.LENGTH, 0.5e-3, 10e-3, "3.175 mm", "2.1 mm");
         List<Double> d = f.list("diameters", FEWEST_STATIONS, MOST_STATIONS, Dimension.LENGTH, 10 * Units.THOU, jet
-                - LEAST_GAP_THOU * Units.THOU, "88.9 thou", UsualNeedle.diameters(jet, spacing, bore));
+                - NeedleParts.LEAST_GAP_M, "88.9 thou", UsualNeedle.diameters(jet, spacing, bore));
         for (int i = 1; i < d.size(); i++) {
             if (d.get(i) > d.get(i - 1) + 1e-9) {
                 throw f.problem("diameters", message("problem.a-needle-grows-thinner", i + 1, i));

@@ -5,6 +5,7 @@ import nariz.carburetor.Bands;
 import nariz.carburetor.Circuit;
 import nariz.carburetor.Part;
 import nariz.carburetor.Stage;
+import nariz.units.Units;
 
 /**
  * Parts and circuits of a constant-depression carburetor. The circuits are bands of the needle's stations: where the
@@ -15,6 +16,8 @@ final class NeedleParts {
     static final String PROFILE = "needle-profile";
     /** Middles of the bands: station 1, 3, 5 and 8 of thirteen, where small engines idle, cruise, climb and rev. */
     static final Bands BANDS = new Bands(List.of(0.06, 0.24, 0.42, 0.67));
+    /** A needle that fills its jet gives nothing, and would stick in it. */
+    static final double LEAST_GAP_M = 0.3 * Units.THOU;
     private static final String DIAMETERS = "needle.diameters";
     private static final List<String> SIZES = List.of("jet", DIAMETERS);
 
@@ -70,7 +73,7 @@ final class NeedleParts {
     }
 
     private static Part band(String key, int band) {
-        return Part.station(key, PROFILE, DIAMETERS, BANDS, band).behind(Part.Access.PISTON)
+        return Part.station(key, PROFILE, DIAMETERS, BANDS, band, "jet", LEAST_GAP_M).behind(Part.Access.PISTON)
                 .then("recheck.idle-speed-and-stop", "recheck.light-cruise", "recheck.full-load").by(NEEDLE);
     }
 
