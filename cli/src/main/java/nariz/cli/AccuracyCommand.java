@@ -53,6 +53,10 @@ final class AccuracyCommand implements Callable<Integer> {
                     + ": the dampers of constant-depression ones")
     private String family;
 
+    @Option(names = "--usual-sizes",
+            description = "with --family: engines that nobody has set up, with all that a form left blank assumes")
+    private boolean usualSizes;
+
     @Option(names = "--reference", paramLabel = "FOLDER",
             description = "compare with drives of another simulator that lie in this folder instead")
     private Path reference;
@@ -94,6 +98,11 @@ final class AccuracyCommand implements Callable<Integer> {
         if (altered > 0 && faults > 0) {
             throw new ParameterException(spec.commandLine(), "found --altered and --faults together. They are two "
                     + "examinations: give one of them.");
+        }
+        if (usualSizes && (reference != null || idle || corners || balance || comparisons || List.of(STRANGERS,
+                OPENINGS, DAMPERS).contains(family))) {
+            throw new ParameterException(spec.commandLine(), "found --usual-sizes with another examination. It wants "
+                    + "--family with one of " + FOUR_BARRELS + ", " + TWO_BARRELS + ", " + OTHERS + ".");
         }
         if (altered > 0 || faults > 0) {
             if (altered > 0) {
@@ -147,6 +156,12 @@ final class AccuracyCommand implements Callable<Integer> {
     }
 
     private LongFunction<PracticeCase> papers() {
+        LongFunction<PracticeCase> setUp = setUpWell();
+        String key = FOUR_BARRELS.equals(family) ? "block-metered-4" : family;
+        return usualSizes ? seed -> PracticeCase.usualSizes(key, seed) : setUp;
+    }
+
+    private LongFunction<PracticeCase> setUpWell() {
         if (List.of(OTHERS.split(", ")).contains(family)) {
             return seed -> PracticeCase.ofFamily(family, seed);
         }

@@ -125,6 +125,8 @@ public class NarizCommandTest {
 
     @Test
     public void accuracyPrintsOneRowACase() {
+        assertThat(run("accuracy", "--family", "strangers", "--usual-sizes")).isEqualTo(2);
+        assertThat(err.toString()).contains("--usual-sizes", "stack-jet");
         assertThat(run("accuracy", "--first", "2", "--count", "1")).isZero();
         assertThat(out.toString().lines().filter(l -> l.startsWith("| 2 "))).hasSize(1);
         assertThat(out.toString()).contains("worst error blamed on the right circuit");

@@ -125,13 +125,34 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
                 true);
     }
 
-    private static PracticeCase of(long seed, Function<Random, BuildSheet> engine) {
+    /**
+     * Draws a case nobody has set up: all sizes are those that a form assumes where it is left blank. What is wrong is
+     * every part that a good set-up of the same engine has in another size.
+     *
+     * @param family key of the family
+     * @param seed seed
+     * @return the case; nothing is wrong with it where the usual sizes happen to be right
+     */
+    public static PracticeCase usualSizes(String family, long seed) {
         Random r = Seeds.random(seed, 17);
         DriveScript script = DriveScript.twelveMinutes().varied(r);
-        BuildSheet healthy = null;
-        Truth truth = null;
+        SetUp found = setUp(r, seed, script, x -> anyEngine(family, x));
+        BuildSheet start = found.start();
+        List<Misfit> errors = found.truth().tuned(start, found.healthy()) ? List.of() : Ladder.of(start).stream().map(
+                l -> new Misfit(l.part(), l.stage(), l.part().of(found.healthy().carburetor(), l.stage()), l.fitted(
+                start))).filter(e -> Math.abs(e.healthy() - e.fitted()) > 1e-6).toList();
+        return new PracticeCase(seed, found.healthy(), start, errors, Map.of(), script, r.nextInt(4) == 0, found.worst()
+                <= SOUND, false);
+    }
+
+    /** An engine as it was drawn, set up well, with what is true of it then. */
+    private record SetUp(BuildSheet start, BuildSheet healthy, Truth truth, double worst) {
+    }
+
+    /** The best of some draws: nobody would learn much from engines that no parts set up well. */
+    private static SetUp setUp(Random r, long seed, DriveScript script, Function<Random, BuildSheet> engine) {
+        SetUp found = null;
         double worst = Double.POSITIVE_INFINITY;
-        // Some engines cannot be set up well with any parts; nobody would learn much from those.
         for (int i = 0; i < DRAWS && worst > HEALTHY; i++) {
             BuildSheet start = engine.apply(r);
             Truth first = truth(start, seed, script, false);
@@ -141,22 +162,32 @@ public record PracticeCase(long seed, BuildSheet healthy, BuildSheet fitted, Lis
                 Truth own = truth(tuned, seed, script, false);
                 if (own.worst(tuned) < worst) {
                     worst = own.worst(tuned);
-                    healthy = tuned;
-                    truth = own;
+                    found = new SetUp(start, tuned, own, worst);
                 }
             }
         }
+        if (found == null) {
+            throw new IllegalStateException("no engine of case " + seed + " can be set up at all");
+        }
+        return found;
+    }
+
+    private static PracticeCase of(long seed, Function<Random, BuildSheet> engine) {
+        Random r = Seeds.random(seed, 17);
+        DriveScript script = DriveScript.twelveMinutes().varied(r);
+        SetUp found = setUp(r, seed, script, engine);
+        BuildSheet healthy = found.healthy();
         double kind = r.nextDouble();
         List<Misfit> errors = new ArrayList<>();
         Map<Fault, Double> faults = new EnumMap<>(Fault.class);
         if (kind < 0.60) {
             double many = r.nextDouble();
-            errors.addAll(errors(r, healthy, truth, many < 0.55 ? 1 : (many < 0.85 ? 2 : 3)));
+            errors.addAll(errors(r, healthy, found.truth(), many < 0.55 ? 1 : (many < 0.85 ? 2 : 3)));
         } else if (kind < 0.85) {
             faults.put(Fault.values()[r.nextInt(Fault.values().length)], 0.9 + 0.6 * r.nextDouble());
         }
         return new PracticeCase(seed, healthy, apply(healthy, errors), errors, faults, script, r.nextInt(4) == 0,
-                worst <= SOUND, false);
+                found.worst() <= SOUND, false);
     }
 
     static BuildSheet apply(BuildSheet healthy, List<Misfit> errors) {
