@@ -11,7 +11,9 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
+import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Status;
+import nariz.diagnosis.Verdict;
 import org.jspecify.annotations.Nullable;
 
 /** The same road again: whether the work did what was foretold. */
@@ -77,15 +79,24 @@ final class ProofStop implements Stop {
                     say("stop-words.to-prove-a-change", where), "", List.of(), "");
         }
         boolean proved = off == 0 && all >= FEWEST_WAYS;
+        // What no part would better is no reason to go on: then the work has come to its end too.
+        boolean left = !proved && all >= FEWEST_WAYS && advice.verdict() == Verdict.LEAVE;
         List<String> more = new ArrayList<>();
-        more.add(proved ? against.sentence() : where);
+        more.add(proved || left ? against.sentence() : where);
         List<String> nearer = against.nearer(a);
         if (!nearer.isEmpty()) {
             more.add(say("stop-words.error-then-and-now", String.join(" · ", nearer)));
         }
         return new StopWords(proved ? Status.SETTLED : Status.OFF, proved ? say("stop-words.proved-2")
                 : say("stop-words.off-of", off, all), proved ? say("stop-words.proved", Character.toLowerCase(
-                where.charAt(0)), where.substring(1)) : against.sentence(), String.join("  ", more), List.of(), "");
+                where.charAt(0)), where.substring(1)) : left ? say("stop-words.as-far-as-parts-go", stillOff(advice))
+                : against.sentence(), String.join("  ", more), List.of(), "");
+    }
+
+    private static String stillOff(Advice advice) {
+        return String.join(", ", advice.predicted().stream().map(RegimePrediction::before).filter(e -> e.rms()
+                > e.regime().tolerance()).map(e -> say("stop-words.way-off", say(e.regime().label()), Math.round(100
+                * e.rms()))).toList());
     }
 
 }

@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -15,22 +14,13 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import nariz.app.state.Stop;
 import nariz.app.state.Stops;
-import nariz.carburetor.BuildSheet;
-import nariz.carburetor.BuildSheetReader;
-import nariz.carburetor.Stage;
-import nariz.diagnosis.Advice;
-import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.RegimePrediction;
-import nariz.diagnosis.Verdict;
 import nariz.log.LogWriter;
 import nariz.sim.Demo;
-import nariz.sim.DriveScript;
-import nariz.sim.EngineSimulator;
 import org.testng.annotations.BeforeMethod;
-import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-/** Cars that are no four-barrel: from an empty form or a demo to a tune that is proved, in a fresh window each. */
+/** Cars that are no four-barrel: their demos, and a set of stacks filled in from nothing, in a fresh window each. */
 public class OtherCarsTest extends FreshWindow {
     @Override
     String settings() {
@@ -166,75 +156,6 @@ public class OtherCarsTest extends FreshWindow {
                 "main-jet");
         assertThat(session.driveProperty().get().sheet().carburetor().each("primary.progressionHoles.height"))
                 .hasSize(3);
-    }
-
-    @DataProvider(name = "single carburetors")
-    public Object[][] singleCarburetors() {
-        return new Object[][] {
-            {"progressive-twin", List.of("Idle", "Transfer", "Main", "Power", "Pump", "Secondary side", "Proof")},
-            {"single-venturi", List.of("Idle", "Transfer", "Main", "Pump", "Proof")}};
-    }
-
-    /** Everything left blank but the engine and the jet that is wrong, to the part that was fitted. */
-    @Test(dataProvider = "single carburetors")
-    public void oneCarburetorIsFilledInAnsweredAndFitted(String family, List<String> expected) throws IOException {
-        hands.openSheet();
-        Hands.run(() -> box("sheet-carburetor-family").setValue(family));
-        Hands.settle();
-        fill("name", "hatchback");
-        fill("engine-displacement", "1.6");
-        fill("engine-cylinders", "4");
-        fill("engine-idleSpeed", "820");
-        fill("engine-redline", "5500");
-        // What would be assumed is worked out once a field is left.
-        Hands.run(() -> window.lookup("#sheet-engine-redline").requestFocus());
-        Hands.run(() -> window.lookup("#sheet-carburetor-primary-mainJet").requestFocus());
-        Hands.settle();
-        String usual = Hands.onInterface(() -> ((TextField) window.lookup("#sheet-carburetor-primary-mainJet"))
-                .getPromptText());
-        assertThat(usual).endsWith(" mm");
-        double large = Math.rint(20 * 1.15 * Double.parseDouble(usual.replace(" mm", ""))) / 20;
-        fill("carburetor-primary-mainJet", Double.toString(large));
-        // What is left blank is shown in grey, in fields and in boxes.
-        assertThat(Hands.onInterface(() -> box("sheet-engine-cam").getPromptText())).isNotEmpty().isEqualTo(Hands
-                .onInterface(() -> box("sheet-engine-cam").getButtonCell().getText()));
-        hands.click("sheet-keep");
-        Hands.waitFor("the car", () -> session.garage().carsProperty().get().size() == 1);
-        BuildSheet sheet = BuildSheetReader.parse("car", session.garage().carsProperty().get().getFirst().sheet()
-                .json());
-        Path log = folder.resolve(family + ".csv");
-        LogWriter.write(new EngineSimulator(sheet, 5, Map.of(), 3).drive(DriveScript.twelveMinutes(), 20, family)
-                .log(), log);
-        Hands.run(() -> session.open().files(session.garage().carsProperty().get().getFirst(), log));
-        Hands.waitFor("the drive", () -> session.driveProperty().get() != null && session.busyProperty().get()
-                .isEmpty());
-        Hands.settle();
-        assertThat(stops()).isEqualTo(expected);
-        lookedForAndNotFound();
-        Advice advice = session.driveProperty().get().analysis().advice();
-        assertThat(advice.verdict()).isEqualTo(Verdict.CHANGE);
-        assertThat(advice.changes()).anyMatch(c -> c.part().key().equals("main-jet") && c.side() == Stage.PRIMARY
-                && c.to() < c.from());
-        Hands.run(() -> session.goTo(Stops.MAIN));
-        Hands.settle();
-        Hands.run(() -> ((Button) window.lookup("#card-fitted")).fire());
-        Hands.waitFor("the sheet", () -> !session.garage().carsProperty().get().getFirst().fittedSince().isEmpty());
-        BuildSheet now = BuildSheetReader.parse("car", session.garage().carsProperty().get().getFirst().sheet().json());
-        assertThat(now.carburetor().number("primary.mainJet")).isLessThan(sheet.carburetor().number("primary.mainJet"));
-    }
-
-    /** Where a look is asked for first, as a level that is off everywhere may be the float's, it is made. */
-    private void lookedForAndNotFound() {
-        for (int looks = 0; looks < 4 && session.driveProperty().get().analysis().advice().verdict()
-                == Verdict.CHECK_FIRST; looks++) {
-            int before = session.decisions().valueProperty().get().checked().size();
-            String cause = session.driveProperty().get().analysis().advice().hypotheses().stream().filter(
-                    Hypothesis::fault).findFirst().orElseThrow().cause();
-            hands.click("checked-" + cause);
-            Hands.waitFor("the answer without " + cause, () -> session.busyProperty().get().isEmpty()
-                    && session.decisions().valueProperty().get().checked().size() > before);
-            Hands.settle();
-        }
     }
 
     @SuppressWarnings("unchecked")
