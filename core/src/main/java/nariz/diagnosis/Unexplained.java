@@ -26,7 +26,8 @@ import org.hipparchus.linear.RealMatrix;
  * gamma = f'K⁻¹q / f'K⁻¹f with variance 1/(f'K⁻¹f) (Rao, Linear Statistical Inference, 1973, section 4a).
  *
  * <p>Over engines without a fault, gamma of a vacuum leak over its standard deviation has a root mean square of 0.7 on
- * an independent simulator's drives, 0.9 on stack-jet sets and 0.6 on strangers: it claims rather too little.
+ * an independent simulator's drives, 0.9 on sets with a barrel a cylinder and 0.6 on strangers: it claims rather too
+ * little.
  */
 final class Unexplained {
     /** How far a circuit's share may be off beyond what was estimated. */

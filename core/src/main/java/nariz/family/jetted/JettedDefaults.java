@@ -20,6 +20,10 @@ import nariz.units.Units;
  * @param alone whether a barrel feeds one cylinder
  */
 record JettedDefaults(double boreMm, double venturiMm, boolean alone) {
+    /** Holes of a row of an emulsion tube, and what they measure. */
+    static final int EMULSION_HOLES = 2;
+    static final double EMULSION_HOLE_MM = 1.0;
+
     static JettedDefaults of(Engine engine, int barrels, boolean two) {
         boolean alone = engine.cylinders() <= barrels;
         double peakM3 = 0.85 * engine.displacementM3() * engine.redlineRpm() / 120.0;
@@ -66,8 +70,8 @@ record JettedDefaults(double boreMm, double venturiMm, boolean alone) {
 
     /** Four rows of two holes down the tube. */
     static List<EmulsionRow> rows() {
-        return DoubleStream.of(4e-3, 10e-3, 18e-3, 28e-3).mapToObj(d -> new EmulsionRow(d, 2.0 * Units.holeArea(1e-3)))
-                .toList();
+        return DoubleStream.of(4e-3, 10e-3, 18e-3, 28e-3).mapToObj(d -> new EmulsionRow(d, EMULSION_HOLES
+                * Units.holeArea(1e-3 * EMULSION_HOLE_MM))).toList();
     }
 
     static String mm(double mm) {

@@ -143,7 +143,12 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         int i = 0;
         if (written.isEmpty()) {
             List<EmulsionRow> usual = JettedDefaults.rows();
-            f.assume("emulsionTube", usual.size() + " x 2 x " + JettedDefaults.mm(1.0));
+            f.assume("emulsionTube[].depth", String.join("; ", usual.stream().map(r -> JettedDefaults.mm(1e3
+                    * r.depthM())).toList()));
+            f.assume("emulsionTube[].diameter", String.join("; ", usual.stream().map(r -> JettedDefaults.mm(
+                    JettedDefaults.EMULSION_HOLE_MM)).toList()));
+            f.assume("emulsionTube[].holes", String.join("; ", usual.stream().map(r -> String.valueOf(
+                    JettedDefaults.EMULSION_HOLES)).toList()));
             for (EmulsionRow r : usual) {
                 i++;
                 numbers.put(at + "emulsionTube.depth." + i, r.depthM());
@@ -153,8 +158,9 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         for (SheetFields r : written) {
             i++;
             numbers.put(at + "emulsionTube.depth." + i, r.quantity("depth", Dimension.LENGTH, 0, 60e-3, "5 mm", ""));
-            numbers.put(at + "emulsionTube.area." + i, r.whole("holes", 1, 12, 2) * Units.holeArea(r.quantity(
-                    "diameter", Dimension.LENGTH, 0.3e-3, 3e-3, "1 mm", "")));
+            double hole = r.quantity("diameter", Dimension.LENGTH, 0.3e-3, 3e-3, "1 mm", "");
+            numbers.put(at + "emulsionTube.area." + i, r.whole("holes", 1, 12, JettedDefaults.EMULSION_HOLES)
+                    * Units.holeArea(hole));
             r.noOthers();
         }
     }
@@ -207,6 +213,9 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
             out.add(SheetDraft.Field.in(at + "mixtureScrew", "turns"));
             out.add(SheetDraft.Field.rows(at + "progressionHoles", "diameter", "mm"));
             out.add(SheetDraft.Field.rows(at + "progressionHoles", "height", "mm"));
+            out.add(SheetDraft.Field.rows(at + "emulsionTube", "depth", "mm"));
+            out.add(SheetDraft.Field.rows(at + "emulsionTube", "diameter", "mm"));
+            out.add(SheetDraft.Field.rows(at + "emulsionTube", "holes", ""));
             if (build.enriched() && stage == Stage.PRIMARY) {
                 out.add(SheetDraft.Field.in(at + "powerValve", "inHg"));
                 out.add(SheetDraft.Field.in(at + "powerChannelRestriction", "mm"));
