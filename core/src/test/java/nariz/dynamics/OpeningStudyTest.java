@@ -130,7 +130,10 @@ public class OpeningStudyTest {
             Analysis a = Analysis.of(previous.map(q::withPrevious).orElse(q), () -> false);
             previous = Previous.of(a.advice());
             if (a.advice().verdict() == Verdict.CHECK_FIRST && checked.isEmpty()) {
-                assertThat(order).doesNotContain(Part.Role.PUMP_RATE);
+                // The float is looked at before a bowl is opened once more; no leak is, once the pump is fitted.
+                String looked = a.advice().hypotheses().stream().filter(Hypothesis::fault).findFirst().orElseThrow()
+                        .cause();
+                assertThat(order.contains(Part.Role.PUMP_RATE) && !looked.equals("fuel-level")).isFalse();
                 checked = Hypothesis.FAULTS;
                 continue;
             }

@@ -70,7 +70,7 @@ record JettedDefaults(double boreMm, double venturiMm, boolean alone) {
 
     /** Four rows of two holes down the tube. */
     static List<EmulsionRow> rows() {
-        return DoubleStream.of(4e-3, 10e-3, 18e-3, 28e-3).mapToObj(d -> new EmulsionRow(d, EMULSION_HOLES
+        return DoubleStream.of(4.0, 10.0, 18.0, 28.0).mapToObj(d -> new EmulsionRow(1e-3 * d, EMULSION_HOLES
                 * Units.holeArea(1e-3 * EMULSION_HOLE_MM))).toList();
     }
 
