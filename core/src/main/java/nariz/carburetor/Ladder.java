@@ -27,6 +27,7 @@ public record Ladder(Part part, Stage stage, double step, int reach, double low,
     private static final double PER_BLEED_STEP = 0.02;
     /** Fewer turns out than this an eighth is a tenth of the hole and more: such screws are turned by sixteenths. */
     private static final double FEW_TURNS = 1.25;
+    private static final double SAME_SIZE = 0.02;
 
     /**
      * A ladder in the usual steps.
@@ -109,6 +110,17 @@ public record Ladder(Part part, Stage stage, double step, int reach, double low,
         return out.stream().filter(v -> v >= low && v <= high && Math.abs(v - now) > 1e-6
                         && Math.abs(v - now) <= reach * step + 1e-6)
                 .distinct().sorted(Comparator.comparingDouble(v -> Math.abs(v - now))).toList();
+    }
+
+    /**
+     * Whether two sizes are one: files round them.
+     *
+     * @param a size
+     * @param b another
+     * @return true where they are nearer than a fiftieth of a step
+     */
+    public boolean same(double a, double b) {
+        return Math.abs(a - b) <= SAME_SIZE * step;
     }
 
     /** {@return effort by itself, with what has to come off for it} */

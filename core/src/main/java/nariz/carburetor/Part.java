@@ -123,11 +123,7 @@ public final class Part {
     private final boolean richerUp;
     private boolean whole;
     private boolean datum;
-    private String profile = "";
-    private @Nullable Bands bands;
-    private int band;
-    private String hole = "";
-    private double gap;
+    private @Nullable Profile profile;
     private List<String> kinds = List.of();
     private boolean alone;
     private boolean pluggable;
@@ -234,12 +230,15 @@ public final class Part {
     public static Part station(String key, String profile, String field, Bands bands, int band, String hole,
             double gapM) {
         Part p = hole(key, Role.STATION, field, false);
-        p.profile = profile;
-        p.bands = bands;
-        p.band = band;
-        p.hole = hole;
-        p.gap = gapM;
+        p.profile = new Profile(profile, bands, band, hole, gapM);
         return p;
+    }
+
+    /** A band of a needle's profile, and the hole the needle goes into. */
+    private record Profile(String key, Bands bands, int band, String hole, double gapM) {
+        int middle(int stations) {
+            return bands.station(band, stations);
+        }
     }
 
     private Part copy() {
@@ -247,10 +246,6 @@ public final class Part {
         p.whole = whole;
         p.datum = datum;
         p.profile = profile;
-        p.bands = bands;
-        p.band = band;
-        p.hole = hole;
-        p.gap = gap;
         p.kinds = kinds;
         p.alone = alone;
         p.pluggable = pluggable;
@@ -460,9 +455,9 @@ public final class Part {
      * @return value in {@link #unit()}; 0 where it is not fitted
      */
     public double of(Carburetor c, Stage stage) {
-        if (bands != null) {
+        if (profile != null) {
             List<Double> stations = c.each(path(stage));
-            return stations.isEmpty() ? 0.0 : stations.get(bands.station(band, stations.size())) / si;
+            return stations.isEmpty() ? 0.0 : stations.get(profile.middle(stations.size())) / si;
         }
         return kinds.isEmpty() ? c.number(path(stage)) / si : c.says(path(stage)) ? kinds.indexOf(c.word(path(stage)))
                 : 0.0;
@@ -481,7 +476,7 @@ public final class Part {
 
     /** {@return name in files of the profile this is a band of; empty for any other part} */
     public String profile() {
-        return profile;
+        return profile == null ? "" : profile.key();
     }
 
     /**
@@ -504,10 +499,11 @@ public final class Part {
      * @return a new sheet
      */
     public BuildSheet fit(BuildSheet sheet, Stage stage, double value) {
-        if (bands != null) {
+        if (profile != null) {
             Carburetor c = sheet.carburetor();
-            return sheet.withCarburetor(c.withEach(path(stage), bands.moved(band, c.each(path(stage)), (value - of(c,
-                    stage)) * si, c.number(stage.key() + "." + hole) - gap)));
+            return sheet.withCarburetor(c.withEach(path(stage), profile.bands().moved(profile.band(), c.each(path(
+                    stage)), (value - of(c, stage)) * si, c.number(stage.key() + "." + profile.hole()) - profile
+                    .gapM())));
         }
         return sheet.withCarburetor(kinds.isEmpty() ? sheet.carburetor().with(path(stage), value * si)
                 : sheet.carburetor().with(path(stage), kind(value).orElseThrow()));

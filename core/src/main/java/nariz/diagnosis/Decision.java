@@ -71,6 +71,8 @@ final class Decision {
 
     private final boolean touched;
     private final Optional<TakenBack> back;
+    /** Loss of all that is read, whatever it comes from. */
+    private final double asRead;
     private final BuildSheet sheet;
     private final Scorer scorer;
     private final CausePosterior posterior;
@@ -98,6 +100,7 @@ final class Decision {
     Decision(BuildSheet sheet, Scorer scorer, Kit kit, CausePosterior posterior, Optional<Previous> followed) {
         touched = followed.isPresent();
         back = TakenBack.of(followed, scorer.errors(scorer.today()));
+        asRead = scorer.lossOf(posterior.residual(), new double[scorer.size()]);
         this.sheet = sheet;
         this.scorer = scorer;
         this.posterior = posterior;
@@ -357,9 +360,8 @@ final class Decision {
         for (int i = 0; i < then.length; i++) {
             then[i] += posterior.residual()[i];
         }
-        double[] none = new double[then.length];
-        double gain = scorer.lossOf(posterior.residual(), none) - scorer.lossOf(then, none);
-        double misjudged = back.map(b -> b.misjudged(steps, this::expected)).orElse(0.0);
+        double gain = asRead - scorer.lossOf(then, new double[then.length]);
+        double misjudged = back.map(b -> b.misjudged(steps, asItIs, this::expected)).orElse(0.0);
         return Math.max(expected(steps) + misjudged, asItIs - gain);
     }
 

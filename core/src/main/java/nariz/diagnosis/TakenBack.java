@@ -18,9 +18,6 @@ import nariz.carburetor.PartChange;
  * @param gain loss as read with it less loss as read before it; positive where the car was better before
  */
 record TakenBack(List<PartChange> changes, double gain) {
-    /** Sizes nearer than this share of a step are one: files round them. */
-    private static final double SAME_SIZE = 0.02;
-
     TakenBack {
         changes = List.copyOf(changes);
     }
@@ -55,17 +52,19 @@ record TakenBack(List<PartChange> changes, double gain) {
      * was not read before the change may be the very one that it was made for.
      *
      * @param steps parts and sizes
+     * @param asItIs loss with nothing changed
      * @param predicted loss of a set as predicted
      * @return what to add, 0 or more; 0 where the last change is not taken back with them
      */
-    double misjudged(Collection<Decision.Step> steps, ToDoubleFunction<List<Decision.Step>> predicted) {
+    double misjudged(Collection<Decision.Step> steps, double asItIs,
+            ToDoubleFunction<List<Decision.Step>> predicted) {
         List<Decision.Step> back = steps.stream().filter(s -> changes.stream().anyMatch(c -> undone(s, c))).toList();
-        return back.size() < changes.size() ? 0.0 : Math.max(0.0, predicted.applyAsDouble(List.of()) - gain
-                - predicted.applyAsDouble(back));
+        return back.size() < changes.size() ? 0.0 : Math.max(0.0, asItIs - gain - predicted.applyAsDouble(
+                back));
     }
 
     private static boolean undone(Decision.Step s, PartChange c) {
         return s.ladder().part().equals(c.part()) && s.ladder().stage() == c.side()
-                && Math.abs(s.to() - c.from()) <= SAME_SIZE * s.ladder().step();
+                && s.ladder().same(s.to(), c.from());
     }
 }

@@ -28,8 +28,6 @@ final class WrongParts {
     private static final double MORE = 0.4;
     private static final double EFFECT_SCALE = 0.12;
     private static final double STEPS_SCALE = 6.0;
-    /** Sizes nearer than this share of a step are one: files round them. */
-    private static final double SAME_SIZE = 0.02;
 
     private final BuildSheet sheet;
     private final Scorer scorer;
@@ -86,7 +84,7 @@ final class WrongParts {
     private void add(Ladder l, int part, double found, BooleanSupplier cancelled) {
         double fitted = l.fitted(sheet);
         double[] none = new double[scorer.size()];
-        boolean touched = !same(l, found, fitted);
+        boolean touched = !l.same(found, fitted);
         double[] ofFound = touched ? effect(l, found) : none;
         double stays = touched ? weight(l, fitted - found, ofFound, none) : 0.0;
         double sum = stays;
@@ -97,21 +95,17 @@ final class WrongParts {
             }
             double[] effect = effect(l, to);
             effects.put(to, effect);
-            sum += same(l, to, found) ? 0.0 : weight(l, to - found, ofFound, effect);
+            sum += l.same(to, found) ? 0.0 : weight(l, to - found, ofFound, effect);
         }
         for (Map.Entry<Double, double[]> e : effects.entrySet()) {
             double to = e.getKey();
-            boolean back = same(l, to, found);
+            boolean back = l.same(to, found);
             double log = back ? 0.0 : Math.log(weight(l, to - found, ofFound, e.getValue()) / sum);
             moves.add(new Move(l, part, to, e.getValue(), log, back));
         }
         if (touched) {
             changed.put(part, Math.log(stays / sum));
         }
-    }
-
-    private static boolean same(Ladder l, double a, double b) {
-        return Math.abs(a - b) <= SAME_SIZE * l.step();
     }
 
     private double[] effect(Ladder l, double to) {

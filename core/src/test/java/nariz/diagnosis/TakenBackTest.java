@@ -49,12 +49,12 @@ public class TakenBackTest {
                 Regime.CRUISE, 0.1, 0.1))).orElseThrow();
         assertThat(back.gain()).isCloseTo(1.0, within(1e-9));
         // Foretold to lose 3.0 of 5.0: it is known to lose 4.0.
-        ToDoubleFunction<List<Decision.Step>> predicted = s -> s.isEmpty() ? 5.0 : 3.0;
-        assertThat(back.misjudged(List.of(BACK), predicted)).isCloseTo(1.0, within(1e-9));
-        assertThat(back.misjudged(List.of(step(MeteredParts.MAIN_JET, 70, 71), BACK), predicted)).isCloseTo(1.0,
+        ToDoubleFunction<List<Decision.Step>> predicted = s -> 3.0;
+        assertThat(back.misjudged(List.of(BACK), 5.0, predicted)).isCloseTo(1.0, within(1e-9));
+        assertThat(back.misjudged(List.of(step(MeteredParts.MAIN_JET, 70, 71), BACK), 5.0, predicted)).isCloseTo(1.0,
                 within(1e-9));
-        assertThat(back.misjudged(List.of(step(MeteredParts.POWER_VALVE_RATING, 3.5, 4.5)), predicted)).isZero();
-        assertThat(back.misjudged(List.of(), predicted)).isZero();
+        assertThat(back.misjudged(List.of(step(MeteredParts.POWER_VALVE_RATING, 3.5, 4.5)), 5.0, predicted)).isZero();
+        assertThat(back.misjudged(List.of(), 5.0, predicted)).isZero();
     }
 
     /** Better before than foretold is no promise: the way of running the change was made for may not have been read. */
@@ -63,7 +63,7 @@ public class TakenBackTest {
         TakenBack back = TakenBack.of(Optional.of(advice(List.of(VALVE), error(Regime.POWER, 0.0, 0.01))), List.of(
                 error(Regime.POWER, 0.2, 0.2))).orElseThrow();
         assertThat(back.gain()).isGreaterThan(10.0);
-        assertThat(back.misjudged(List.of(BACK), s -> s.isEmpty() ? 5.0 : 3.0)).isZero();
+        assertThat(back.misjudged(List.of(BACK), 5.0, s -> 3.0)).isZero();
     }
 
     /** Half of it taken back was not driven. */
@@ -72,8 +72,9 @@ public class TakenBackTest {
         TakenBack back = TakenBack.of(Optional.of(advice(List.of(VALVE, JET), error(Regime.POWER, 0.0, 0.01))), List
                 .of(error(Regime.POWER, 0.01, 0.02))).orElseThrow();
         ToDoubleFunction<List<Decision.Step>> predicted = s -> 5.0 - s.size();
-        assertThat(back.misjudged(List.of(BACK), predicted)).isZero();
-        assertThat(back.misjudged(List.of(BACK, step(MeteredParts.MAIN_JET, 72, 70)), predicted)).isGreaterThan(1.5);
+        assertThat(back.misjudged(List.of(BACK), 5.0, predicted)).isZero();
+        assertThat(back.misjudged(List.of(BACK, step(MeteredParts.MAIN_JET, 72, 70)), 5.0, predicted)).isGreaterThan(
+                1.5);
     }
 
     @Test

@@ -2,7 +2,6 @@ package nariz.app.state;
 
 import static nariz.app.words.WindowWords.say;
 
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -11,6 +10,7 @@ import nariz.carburetor.Circuit;
 import nariz.carburetor.Family;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
+import nariz.diagnosis.RegimeError;
 import nariz.diagnosis.RegimePrediction;
 import nariz.diagnosis.Status;
 import nariz.diagnosis.Verdict;
@@ -69,34 +69,33 @@ final class ProofStop implements Stop {
     public StopWords words(Drive d, @Nullable Comparison against) {
         Analysis a = d.analysis();
         Advice advice = a.advice();
-        long off = advice.predicted().stream().filter(p -> p.before().rms() > p.before().regime().tolerance()).count();
+        List<RegimeError> off = advice.predicted().stream().map(RegimePrediction::before).filter(e -> e.rms()
+                > e.regime().tolerance()).toList();
         int all = advice.predicted().size();
-        String where = all == 0 ? say(advice.sentence()) : off == 0
-                ? say("stop-words.every-way-of-running")
-                : say("stop-words.of-ways-of-running", off, all);
+        String where = all == 0 ? say(advice.sentence()) : off.isEmpty() ? say("stop-words.every-way-of-running")
+                : say("stop-words.of-ways-of-running", off.size(), all);
         if (against == null) {
             return new StopWords(Status.NOT_READ, say("stop-words.not-yet-compared"),
                     say("stop-words.to-prove-a-change", where), "", List.of(), "");
         }
-        boolean proved = off == 0 && all >= FEWEST_WAYS;
-        // What no part would better is no reason to go on: then the work has come to its end too.
-        boolean left = !proved && all >= FEWEST_WAYS && advice.verdict() == Verdict.LEAVE;
-        List<String> more = new ArrayList<>();
-        more.add(proved || left ? against.sentence() : where);
         List<String> nearer = against.nearer(a);
-        if (!nearer.isEmpty()) {
-            more.add(say("stop-words.error-then-and-now", String.join(" · ", nearer)));
+        String errors = nearer.isEmpty() ? "" : "  " + say("stop-words.error-then-and-now", String.join(" · ",
+                nearer));
+        boolean enough = all >= FEWEST_WAYS;
+        if (enough && off.isEmpty()) {
+            return new StopWords(Status.SETTLED, say("stop-words.proved-2"), say("stop-words.proved", Character
+                    .toLowerCase(where.charAt(0)), where.substring(1)), against.sentence() + errors, List.of(), "");
         }
-        return new StopWords(proved ? Status.SETTLED : Status.OFF, proved ? say("stop-words.proved-2")
-                : say("stop-words.off-of", off, all), proved ? say("stop-words.proved", Character.toLowerCase(
-                where.charAt(0)), where.substring(1)) : left ? say("stop-words.as-far-as-parts-go", stillOff(advice))
-                : against.sentence(), String.join("  ", more), List.of(), "");
+        String badge = say("stop-words.off-of", off.size(), all);
+        // What no part would better is no reason to go on: then the work has come to its end too.
+        return enough && advice.verdict() == Verdict.LEAVE
+                ? new StopWords(Status.OFF, badge, say("stop-words.as-far-as-parts-go", stillOff(off)),
+                against.sentence() + errors, List.of(), "")
+                : new StopWords(Status.OFF, badge, against.sentence(), where + errors, List.of(), "");
     }
 
-    private static String stillOff(Advice advice) {
-        return String.join(", ", advice.predicted().stream().map(RegimePrediction::before).filter(e -> e.rms()
-                > e.regime().tolerance()).map(e -> say("stop-words.way-off", say(e.regime().label()), Math.round(100
-                * e.rms()))).toList());
+    private static String stillOff(List<RegimeError> off) {
+        return String.join(", ", off.stream().map(e -> say("stop-words.way-off", say(e.regime().label()), Math.round(
+                100 * e.rms()))).toList());
     }
-
 }

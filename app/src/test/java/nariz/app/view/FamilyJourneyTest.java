@@ -66,6 +66,7 @@ public class FamilyJourneyTest extends FreshWindow {
     @Test(dataProvider = "families")
     public void fromAnEmptyFormToAProvenTune(Start start) throws IOException {
         begin(start);
+        double rich = size(start);
         Advice now = drive(start, 0);
         assertThat(Stops.of(session.driveProperty().get().sheet().carburetor().family())).extracting(Stop::label)
                 .isEqualTo(start.stops());
@@ -81,6 +82,7 @@ public class FamilyJourneyTest extends FreshWindow {
         }
         assertThat(fitted).isPositive();
         assertThat(now.verdict()).isEqualTo(Verdict.LEAVE);
+        assertThat(size(start)).as("the size that was too rich").isLessThan(rich);
         hands.click("stop-proof");
         assertThat(label("verdict")).contains("drive the same road again");
         Hands.run(() -> ((ComboBox<?>) window.lookup("#compare-with")).getSelectionModel().selectLast());
@@ -118,6 +120,11 @@ public class FamilyJourneyTest extends FreshWindow {
 
     private Car car() {
         return session.garage().carsProperty().get().getFirst();
+    }
+
+    /** What was filled in wrong, as the newest sheet has it. */
+    private double size(Start start) {
+        return sheet().carburetor().number(start.wrong().replace("carburetor-", "").replace('-', '.'));
     }
 
     private BuildSheet sheet() {
@@ -174,14 +181,5 @@ public class FamilyJourneyTest extends FreshWindow {
 
     private String label(String id) {
         return Hands.onInterface(() -> ((Label) window.lookup("#" + id)).getText());
-    }
-
-    @SuppressWarnings("unchecked")
-    private ComboBox<String> box(String id) {
-        return (ComboBox<String>) window.lookup("#" + id);
-    }
-
-    private void fill(String field, String text) {
-        Hands.run(() -> ((TextField) window.lookup("#sheet-" + field)).setText(text));
     }
 }

@@ -5,6 +5,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 import javafx.application.Platform;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
 import javafx.stage.Stage;
 import nariz.app.Toolkit;
 import nariz.app.WindowScene;
@@ -48,6 +50,17 @@ abstract class FreshWindow {
         });
         hands = new Hands(stage);
         Hands.settle();
+    }
+
+    /** A box of choices by its name. */
+    @SuppressWarnings("unchecked")
+    ComboBox<String> box(String id) {
+        return (ComboBox<String>) window.lookup("#" + id);
+    }
+
+    /** Writes into a field of the build sheet's form. */
+    void fill(String field, String text) {
+        Hands.run(() -> ((TextField) window.lookup("#sheet-" + field)).setText(text));
     }
 
     @AfterMethod

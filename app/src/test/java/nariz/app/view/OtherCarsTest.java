@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Optional;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import nariz.app.state.Stop;
@@ -156,14 +155,5 @@ public class OtherCarsTest extends FreshWindow {
                 "main-jet");
         assertThat(session.driveProperty().get().sheet().carburetor().each("primary.progressionHoles.height"))
                 .hasSize(3);
-    }
-
-    @SuppressWarnings("unchecked")
-    private ComboBox<String> box(String id) {
-        return (ComboBox<String>) window.lookup("#" + id);
-    }
-
-    private void fill(String field, String text) {
-        Hands.run(() -> ((TextField) window.lookup("#sheet-" + field)).setText(text));
     }
 }

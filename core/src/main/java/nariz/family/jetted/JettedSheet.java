@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import nariz.carburetor.Carburetor;
 import nariz.carburetor.Engine;
@@ -124,8 +125,8 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         if (written.isEmpty()) {
             d.holes().forEach(h -> holes.add(new double[] {1e-3 * h[0], 1e-3 * h[1]}));
             // As two lists, as they are written: a form shows them where they would stand.
-            f.assume("progressionHoles[].diameter", listed(d, 0));
-            f.assume("progressionHoles[].height", listed(d, 1));
+            f.assume("progressionHoles[].diameter", listed(d.holes(), h -> JettedDefaults.mm(h[0])));
+            f.assume("progressionHoles[].height", listed(d.holes(), h -> JettedDefaults.mm(h[1])));
         }
         for (int i = 0; i < holes.size(); i++) {
             numbers.put(at + "progressionHoles.diameter." + (i + 1), holes.get(i)[0]);
@@ -133,8 +134,8 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         }
     }
 
-    private static String listed(JettedDefaults d, int at) {
-        return String.join("; ", d.holes().stream().map(h -> JettedDefaults.mm(h[at])).toList());
+    private static <T> String listed(List<T> rows, Function<T, String> text) {
+        return String.join("; ", rows.stream().map(text).toList());
     }
 
     /** Rows of the emulsion tube, the usual one where none are written. */
@@ -143,12 +144,10 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         int i = 0;
         if (written.isEmpty()) {
             List<EmulsionRow> usual = JettedDefaults.rows();
-            f.assume("emulsionTube[].depth", String.join("; ", usual.stream().map(r -> JettedDefaults.mm(1e3
-                    * r.depthM())).toList()));
-            f.assume("emulsionTube[].diameter", String.join("; ", usual.stream().map(r -> JettedDefaults.mm(
-                    JettedDefaults.EMULSION_HOLE_MM)).toList()));
-            f.assume("emulsionTube[].holes", String.join("; ", usual.stream().map(r -> String.valueOf(
-                    JettedDefaults.EMULSION_HOLES)).toList()));
+            f.assume("emulsionTube[].depth", listed(usual, r -> JettedDefaults.mm(1e3 * r.depthM())));
+            f.assume("emulsionTube[].diameter", listed(usual, r -> JettedDefaults.mm(
+                    JettedDefaults.EMULSION_HOLE_MM)));
+            f.assume("emulsionTube[].holes", listed(usual, r -> String.valueOf(JettedDefaults.EMULSION_HOLES)));
             for (EmulsionRow r : usual) {
                 i++;
                 numbers.put(at + "emulsionTube.depth." + i, r.depthM());
