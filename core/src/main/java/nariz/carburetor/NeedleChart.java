@@ -2,10 +2,7 @@ package nariz.carburetor;
 
 import static nariz.text.Message.message;
 
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
-import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -13,7 +10,6 @@ import java.util.List;
 import java.util.Optional;
 import nariz.text.Message;
 import nariz.units.Dimension;
-import nariz.units.Quantity;
 
 /**
  * Needles that can be had: a user's own table, one needle a line. The first line names the columns: the word "needle",
@@ -94,31 +90,21 @@ public record NeedleChart(List<Entry> needles) {
      * @throws InputProblem for what cannot be
      */
     public static NeedleChart parse(String source, String csv) {
-        List<CsvRecord> rows;
-        try (CsvReader<CsvRecord> reader = CsvReader.builder().extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .missingFieldStrategy(FieldMismatchStrategy.IGNORE).skipEmptyLines(true).ofCsvRecord(csv)) {
-            rows = reader.stream().filter(r -> r.getFields().stream().anyMatch(f -> !f.isBlank())).toList();
-        } catch (CsvParseException | java.io.IOException e) {
-            throw new InputProblem(source, 1, 1, "", message("problem.nothing"), message("problem.chart-header"));
-        }
-        if (rows.isEmpty() || !NAME.equalsIgnoreCase(rows.getFirst().getField(0).trim())) {
-            throw new InputProblem(source, 1, 1, "", rows.isEmpty() ? message("problem.nothing") : Message.literal(rows
-                    .getFirst().getField(0)), message("problem.chart-header"));
-        }
-        List<String> header = rows.getFirst().getFields();
-        String unit = header.stream().filter(h -> h.contains("(")).map(h -> h.replaceAll(".*\\((.*)\\).*", "$1").trim())
-                .findFirst().orElse("");
+        Message remedy = message("problem.chart-header");
+        ChartTable table = ChartTable.parse(source, csv, NAME, remedy);
+        String unit = table.header().stream().filter(h -> h.contains("(")).map(ChartTable::unit).findFirst().orElse("");
         if (Dimension.LENGTH.unit(unit).isEmpty()) {
-            throw new InputProblem(source, 1, 1, "", Message.literal(unit), message("problem.chart-header"));
+            throw new InputProblem(source, 1, 1, "", Message.literal(unit), remedy);
         }
         List<Entry> out = new ArrayList<>();
-        for (CsvRecord r : rows.subList(1, rows.size())) {
-            out.add(entry(source, header, unit, r));
+        for (CsvRecord r : table.lines()) {
+            out.add(entry(table, unit, r));
         }
         return new NeedleChart(out);
     }
 
-    private static Entry entry(String source, List<String> header, String unit, CsvRecord row) {
+    private static Entry entry(ChartTable table, String unit, CsvRecord row) {
+        List<String> header = table.header();
         List<Double> d = new ArrayList<>();
         double spacing = Double.NaN;
         for (int i = 1; i < row.getFieldCount() && i < header.size(); i++) {
@@ -127,16 +113,15 @@ public record NeedleChart(List<Entry> needles) {
                 continue;
             }
             boolean station = !SPACING.equalsIgnoreCase(header.get(i).trim());
-            Optional<Quantity> q = Quantity.parse(station ? text + " " + unit : text, Dimension.LENGTH);
-            boolean falls = !station || d.isEmpty() || q.isEmpty() || q.get().si() <= d.getLast() + 1e-9;
-            if (q.isEmpty() || q.get().si() <= 0.0 || !falls) {
-                throw new InputProblem(source, (int) row.getStartingLineNumber(), i + 1, row.getField(0),
-                        Message.literal(text), message(falls ? "problem.chart-number" : "problem.chart-grows"));
+            Optional<Double> q = table.length(text, station ? unit : "");
+            boolean falls = !station || d.isEmpty() || q.isEmpty() || q.get() <= d.getLast() + 1e-9;
+            if (q.isEmpty() || !falls) {
+                throw table.problem(row, i, message(falls ? "problem.chart-number" : "problem.chart-grows"));
             }
             if (station) {
-                d.add(q.get().si());
+                d.add(q.get());
             } else {
-                spacing = q.get().si();
+                spacing = q.get();
             }
         }
         return new Entry(row.getField(0).trim(), spacing, d);

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import nariz.text.Message;
@@ -38,8 +39,9 @@ public final class SheetDraft {
      * @param unit unit that a bare number is taken to be in; empty for bare numbers and words
      * @param choices words it may be; empty for anything else
      * @param several whether it usually holds several, with semicolons between
+     * @param standsFor path of the list of rows that what is stamped on the part stands for; empty for anything else
      */
-    public record Field(String path, String unit, List<String> choices, boolean several) {
+    public record Field(String path, String unit, List<String> choices, boolean several, String standsFor) {
         /** Copies the list. */
         public Field {
             choices = List.copyOf(choices);
@@ -52,7 +54,7 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field bare(String path) {
-            return new Field(path, "", List.of(), false);
+            return new Field(path, "", List.of(), false, "");
         }
 
         /**
@@ -63,7 +65,7 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field in(String path, String unit) {
-            return new Field(path, unit, List.of(), false);
+            return new Field(path, unit, List.of(), false, "");
         }
 
         /**
@@ -74,7 +76,7 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field of(String path, List<String> choices) {
-            return new Field(path, "", choices, false);
+            return new Field(path, "", choices, false, "");
         }
 
         /**
@@ -86,7 +88,7 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field rows(String list, String name, String unit) {
-            return new Field(list + ROWS + "." + name, unit, List.of(), true);
+            return new Field(list + ROWS + "." + name, unit, List.of(), true, "");
         }
 
         /**
@@ -97,11 +99,22 @@ public final class SheetDraft {
          * @return the field
          */
         public static Field each(String path, String unit) {
-            return new Field(path, unit, List.of(), true);
+            return new Field(path, unit, List.of(), true, "");
+        }
+
+        /**
+         * A field that holds what is stamped on a part whose rows of holes stand in a list.
+         *
+         * @param path where it stands
+         * @param list path of the list
+         * @return the field
+         */
+        public static Field stamped(String path, String list) {
+            return new Field(path, "", List.of(), false, list);
         }
 
         private Field below(String group) {
-            return new Field(group + path, unit, choices, several);
+            return new Field(group + path, unit, choices, several, standsFor.isEmpty() ? "" : group + standsFor);
         }
 
         /** {@return the name for people} */
@@ -239,9 +252,9 @@ public final class SheetDraft {
             here.remove(last);
             return;
         }
-        Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(new Field(path, "",
-                List.of(), false));
-        if ("name".equals(path) || !field.choices().isEmpty()) {
+        Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(Field.bare(
+                path));
+        if ("name".equals(path) || !field.choices().isEmpty() || !field.standsFor().isEmpty()) {
             here.put(last, text.trim());
             return;
         }
@@ -249,10 +262,37 @@ public final class SheetDraft {
                 written(field, t)).toList() : written(field, text));
     }
 
+    /**
+     * Fills in the rows of holes that what is stamped on a tube stands for.
+     *
+     * @param field a field of {@link Field#stamped}
+     * @param chart the user's own table
+     * @return whether the table has what stands in the field; nothing is changed where it has not
+     */
+    public boolean fill(Field field, TubeChart chart) {
+        Optional<TubeChart.Tube> tube = chart.tube(get(field.path()));
+        tube.ifPresent(t -> {
+            fill(field, "depth", t, r -> millimetres(r.depthM()));
+            fill(field, "diameter", t, r -> millimetres(r.diameterM()));
+            fill(field, "holes", t, r -> String.valueOf(r.holes()));
+        });
+        return tube.isPresent();
+    }
+
+    private void fill(Field field, String name, TubeChart.Tube tube, Function<TubeChart.Row, String> text) {
+        set(field.standsFor() + ROWS + "." + name, tube.rows().stream().map(text).collect(Collectors.joining(EACH
+                + " ")));
+    }
+
+    private static String millimetres(double m) {
+        return new BigDecimal(1e3 * m).setScale(WRITTEN_DECIMALS, RoundingMode.HALF_UP).stripTrailingZeros()
+                .toPlainString() + " mm";
+    }
+
     /** One field of every object of a list; rows that nothing is left in go. */
     private void setRows(Map<String, Object> here, String path, String list, String name, @Nullable String text) {
-        Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(new Field(path, "",
-                List.of(), false));
+        Field field = fields().stream().filter(f -> f.path().equals(path)).findFirst().orElse(Field.bare(
+                path));
         List<String> values = text == null ? List.of() : Arrays.stream(text.split(EACH)).filter(t -> !t.isBlank())
                 .toList();
         List<Map<String, Object>> rows = new ArrayList<>();

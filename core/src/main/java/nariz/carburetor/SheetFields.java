@@ -289,8 +289,15 @@ public final class SheetFields {
         throw problem(name, message("problem.write-one-of", String.join(", ", choices)));
     }
 
-    /** Free text. */
-    String text(String name, String fallback) {
+    /**
+     * Free text.
+     *
+     * @param name field
+     * @param fallback what it is where nothing is written
+     * @return the text
+     * @throws InputProblem where something else than text stands there
+     */
+    public String text(String name, String fallback) {
         Optional<LocatedJson> json = take(name);
         if (json.isEmpty()) {
             return fallback;

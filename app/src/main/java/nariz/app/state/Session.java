@@ -15,6 +15,7 @@ import nariz.app.task.FaultLog;
 import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.NeedleChart;
+import nariz.carburetor.TubeChart;
 import nariz.carburetor.PartChange;
 import nariz.log.Span;
 import nariz.units.Shown;
@@ -41,6 +42,7 @@ public final class Session implements AutoCloseable {
     private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(WindowWords.units());
     private final ReadOnlyObjectWrapper<Span> selection = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<Optional<NeedleChart>> needles = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<TubeChart>> tubes = new SimpleObjectProperty<>(Optional.empty());
 
     /**
      * An empty session.
@@ -154,6 +156,20 @@ public final class Session implements AutoCloseable {
      */
     public void readNeedles(Path file) {
         context.storage.start(cancelled -> NeedleChart.read(file), c -> needles.set(Optional.of(c)), context::fail);
+    }
+
+    /** {@return the user's own table of emulsion tubes, where one was read} */
+    public ObjectProperty<Optional<TubeChart>> tubesProperty() {
+        return tubes;
+    }
+
+    /**
+     * Reads a table of emulsion tubes.
+     *
+     * @param file CSV
+     */
+    public void readTubes(Path file) {
+        context.storage.start(cancelled -> TubeChart.read(file), c -> tubes.set(Optional.of(c)), context::fail);
     }
 
     /** {@return the workbook} */

@@ -38,6 +38,7 @@ import nariz.carburetor.InputProblem;
 import nariz.carburetor.SheetDraft;
 import nariz.carburetor.Stage;
 import nariz.carburetor.Targets;
+import nariz.carburetor.TubeChart;
 import nariz.diagnosis.Strategy;
 import nariz.sim.DemoDrive;
 import nariz.units.Quantity;
@@ -52,6 +53,7 @@ final class SheetPanel extends VBox {
     private static final String NEW = "my-car.json";
     private static final double FIELD_W = 214;
     private static final double UNIT_W = 46;
+    private static final double STAMP_W = 100;
     private static final PseudoClass USUAL = PseudoClass.getPseudoClass("usual");
 
     private final Session session;
@@ -99,7 +101,6 @@ final class SheetPanel extends VBox {
         scroll.setId("sheet-form");
         where.setId("sheet-problem");
         where.setWrapText(true);
-        where.getStyleClass().add("caution");
         where.managedProperty().bind(where.textProperty().isNotEmpty());
         Button keep = MainWindow.button(say("sheet-panel.keep"), "sheet-keep", say("sheet-panel.keep-help"),
                 this::keep);
@@ -120,6 +121,7 @@ final class SheetPanel extends VBox {
                 e.consume();
             }
         });
+        session.tubesProperty().addListener((o, was, is) -> is.ifPresent(this::tubesRead));
         show(false);
     }
 
@@ -263,16 +265,56 @@ final class SheetPanel extends VBox {
 
     private Node input(SheetDraft.Field f) {
         Control c = f.choices().isEmpty() ? text(f) : choice(f);
-        c.setId("sheet-" + f.path().replace("[]", "").replace('.', '-'));
+        c.setId(idOf(f));
         c.setAccessibleText(say(f.label()) + (f.unit().isEmpty() ? "" : ", " + f.unit()));
         c.setPrefWidth(f.several() && draft().stages().size() == 1 ? 2 * FIELD_W + UNIT_W
-                : f.choices().isEmpty() ? FIELD_W : FIELD_W + UNIT_W);
+                : !f.standsFor().isEmpty() ? STAMP_W : f.choices().isEmpty() ? FIELD_W : FIELD_W + UNIT_W);
         inputs.put(f.path(), c);
         Label unit = new Label(f.unit());
         unit.getStyleClass().add("small");
         HBox box = new HBox(6, c, unit);
+        if (!f.standsFor().isEmpty()) {
+            box.getChildren().set(1, table(f));
+        }
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
+    }
+
+    /** Where the user's own table of what is stamped is read. */
+    private Button table(SheetDraft.Field f) {
+        Button b = MainWindow.button(say("sheet-panel.tubes"), idOf(f) + "-table", say("sheet-panel.tubes-help"),
+                () -> picker.pick(getScene().getWindow(), say("sheet-panel.tubes"), "*.csv").ifPresent(
+                session::readTubes));
+        b.setMinWidth(USE_PREF_SIZE);
+        return b;
+    }
+
+    private static String idOf(SheetDraft.Field f) {
+        return "sheet-" + f.path().replace("[]", "").replace('.', '-');
+    }
+
+    /** Fills in what stands in the form already, and says what there is to choose from. */
+    private void tubesRead(TubeChart chart) {
+        draft().fields().stream().filter(f -> inputs.containsKey(f.path())).forEach(f -> fill(f, chart));
+        tell("small", say("sheet-panel.tubes-read", chart.tubes().size(), String.join(", ", chart.tubes().stream().map(
+                TubeChart.Tube::letter).toList())));
+    }
+
+    private void tell(String style, String text) {
+        where.getStyleClass().setAll("label", style);
+        where.setText(text);
+    }
+
+    /** The rows of holes that what is stamped stands for, where the user's table has it. */
+    private void fill(SheetDraft.Field f, TubeChart chart) {
+        if (!f.standsFor().isEmpty() && draft().fill(f, chart)) {
+            inputs.forEach((path, c) -> {
+                if (path.startsWith(f.standsFor() + "[].") && c instanceof TextField t) {
+                    t.setText(draft().get(path));
+                }
+            });
+            remind();
+        }
     }
 
     private TextField text(SheetDraft.Field f) {
@@ -281,6 +323,7 @@ final class SheetPanel extends VBox {
             where.setText("");
             draft().set(f.path(), is);
             begun = true;
+            session.tubesProperty().get().ifPresent(chart -> fill(f, chart));
         });
         // The sheet says the unit, and so does the field: once written it is shown as it will be kept.
         t.focusedProperty().addListener((o, was, is) -> {
@@ -385,7 +428,7 @@ final class SheetPanel extends VBox {
         } catch (InputProblem e) {
             Control c = inputs.get(e.field());
             String name = c == null ? e.field() : say(Assumption.label(e.field()));
-            where.setText(say("sheet-panel.not-yet", name, e.found(), e.wanted()));
+            tell("caution", say("sheet-panel.not-yet", name, e.found(), e.wanted()));
             if (c != null) {
                 c.requestFocus();
             }

@@ -28,6 +28,7 @@ import nariz.units.Units;
 record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
     private static final int MOST_HOLES = 5;
     private static final int MOST_ROWS = 10;
+    private static final int LONGEST_LETTER = 20;
     private static final List<OpeningKind> OPENINGS = List.of(OpeningKind.MECHANICAL, OpeningKind.DIAPHRAGM);
 
     /** Reads the object {@code carburetor}. */
@@ -138,8 +139,12 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
         return String.join("; ", rows.stream().map(text).toList());
     }
 
-    /** Rows of the emulsion tube, the usual one where none are written. */
+    /** Rows of the emulsion tube, the usual one where none are written: what is stamped on it is no size. */
     private static void rows(SheetFields f, String at, Map<String, Double> numbers) {
+        String letter = f.text("emulsionTubeLetter", "");
+        if (letter.length() > LONGEST_LETTER) {
+            throw f.problem("emulsionTubeLetter", message("problem.write-what-is-stamped"));
+        }
         List<SheetFields> written = f.objects("emulsionTube", MOST_ROWS);
         int i = 0;
         if (written.isEmpty()) {
@@ -212,6 +217,7 @@ record JettedSheet(JettedFamily.Build build, List<Stage> stages) {
             out.add(SheetDraft.Field.in(at + "mixtureScrew", "turns"));
             out.add(SheetDraft.Field.rows(at + "progressionHoles", "diameter", "mm"));
             out.add(SheetDraft.Field.rows(at + "progressionHoles", "height", "mm"));
+            out.add(SheetDraft.Field.stamped(at + "emulsionTubeLetter", at + "emulsionTube"));
             out.add(SheetDraft.Field.rows(at + "emulsionTube", "depth", "mm"));
             out.add(SheetDraft.Field.rows(at + "emulsionTube", "diameter", "mm"));
             out.add(SheetDraft.Field.rows(at + "emulsionTube", "holes", ""));
