@@ -19,7 +19,7 @@ final class OffTarget {
      * What is off in the mean: its side can be told.
      *
      * @param today errors of every way of running
-     * @return those out of tolerance whose mean is at least {@value #LEAST_TOLD}
+     * @return those out of tolerance that are off to one side, by at least {@value #LEAST_TOLD} in the mean
      */
     static List<RegimeError> inTheMean(List<RegimeError> today) {
         return outOfTolerance(today).stream().filter(OffTarget::sided).toList();
@@ -62,7 +62,7 @@ final class OffTarget {
     }
 
     private static boolean sided(RegimeError e) {
-        return Math.abs(e.mean()) >= LEAST_TOLD;
+        return Math.abs(e.mean()) >= LEAST_TOLD && e.sided();
     }
 
     private static RegimeError furthest(List<RegimeError> today) {

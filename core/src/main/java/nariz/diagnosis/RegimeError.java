@@ -20,10 +20,16 @@ public record RegimeError(Regime regime, double dwellS, double target, double la
         double sdForSensor) {
     /** What a sensor in use is good to, share of lambda; at 0.011 the intervals held 81 % on three sets of sixty. */
     static final double SENSOR_SD = 0.014;
+    private static final double ONE_SIDE = 0.5;
 
     /** {@return standard deviation of the mean error, what the sensor is off by included} */
     public double sd() {
         return Math.hypot(SENSOR_SD, sdForSensor);
+    }
+
+    /** {@return whether it is off to one side: the mean makes at least a quarter of the mean square} */
+    public boolean sided() {
+        return Math.abs(mean) >= ONE_SIDE * rms;
     }
 
     /** {@return error in words, for example "9 % rich"} */

@@ -95,7 +95,7 @@ final class ProofStop implements Stop {
     }
 
     private static String stillOff(List<RegimeError> off) {
-        return String.join(", ", off.stream().map(e -> say("stop-words.way-off", say(e.regime().label()), Math.round(
-                100 * e.rms()))).toList());
+        return String.join(", ", off.stream().map(e -> say(e.sided() ? "stop-words.way-off"
+                : "stop-words.way-uneven", say(e.regime().label()), Math.round(100 * e.rms()))).toList());
     }
 }
