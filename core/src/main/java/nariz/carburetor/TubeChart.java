@@ -89,10 +89,12 @@ public record TubeChart(List<Tube> tubes) {
         String letter = "";
         for (CsvRecord line : table.lines()) {
             String stamped = line.getField(0).trim();
-            if (!stamped.isEmpty() && !stamped.equals(letter) && out.containsKey(stamped)) {
-                throw table.problem(line, 0, message("problem.tube-stands-twice"));
+            if (!stamped.isEmpty() && !stamped.equalsIgnoreCase(letter)) {
+                if (out.keySet().stream().anyMatch(stamped::equalsIgnoreCase)) {
+                    throw table.problem(line, 0, message("problem.tube-stands-twice"));
+                }
+                letter = stamped;
             }
-            letter = stamped.isEmpty() ? letter : stamped;
             if (letter.isEmpty()) {
                 throw table.problem(line, 0, message("problem.tube-without-letter"));
             }

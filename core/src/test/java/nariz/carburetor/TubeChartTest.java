@@ -15,7 +15,7 @@ public class TubeChartTest {
             , 12.5, 100, 2
 
             K7, 6, 80, 4
-            K7, 18, 90, 2
+            k7, 18, 90, 2
             K7, 25, 90, 2
             """;
 
@@ -50,7 +50,8 @@ public class TubeChartTest {
             {head + "K2, 4, 0, 2\n", 2, 3, "number"}, {head + "K2, 4, 1\n", 2, 4, "how many"},
             {head + "K2, 4, 1, 2.5\n", 2, 4, "how many"}, {head + "K2, 4, 1, 0\n", 2, 4, "how many"},
             {head + "K2, 8, 1, 2\nK2, 4, 1, 2\n", 3, 2, "deeper"},
-            {head + "K2, 4, 1, 2\nK3, 4, 1, 2\nK2, 8, 1, 2\n", 4, 1, "together"}};
+            {head + "K2, 4, 1, 2\nK3, 4, 1, 2\nK2, 8, 1, 2\n", 4, 1, "together"},
+            {head + "K2, 4, 1, 2\nK3, 4, 1, 2\nk2, 8, 1, 2\n", 4, 1, "together"}};
     }
 
     @Test(dataProvider = "bad")

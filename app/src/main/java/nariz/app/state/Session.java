@@ -15,8 +15,8 @@ import nariz.app.task.FaultLog;
 import nariz.app.task.TaskRunner;
 import nariz.app.words.WindowWords;
 import nariz.carburetor.NeedleChart;
-import nariz.carburetor.TubeChart;
 import nariz.carburetor.PartChange;
+import nariz.carburetor.TubeChart;
 import nariz.log.Span;
 import nariz.units.Shown;
 

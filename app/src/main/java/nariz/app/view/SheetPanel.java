@@ -29,6 +29,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
+import nariz.app.chart.WeakListeners;
 import nariz.app.state.Session;
 import nariz.app.state.SheetText;
 import nariz.app.words.WindowWords;
@@ -121,7 +122,7 @@ final class SheetPanel extends VBox {
                 e.consume();
             }
         });
-        session.tubesProperty().addListener((o, was, is) -> is.ifPresent(this::tubesRead));
+        WeakListeners.attach(session.tubesProperty(), this, (o, was, is) -> is.ifPresent(this::tubesRead));
         show(false);
     }
 
