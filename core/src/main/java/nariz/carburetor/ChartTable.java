@@ -7,6 +7,7 @@ import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -20,6 +21,8 @@ final class ChartTable {
     private static final Pattern UNIT = Pattern.compile("\\(([^)]*)\\)");
     private static final List<Character> SEPARATORS = List.of(';', '\t');
 
+    private static final int LONGEST_BYTES = 1_000_000;
+
     private final String source;
     private final List<CsvRecord> rows;
     /** Where a comma stands between no columns it is a decimal one. */
@@ -29,6 +32,18 @@ final class ChartTable {
         this.source = source;
         this.rows = rows;
         this.decimalCommas = decimalCommas;
+    }
+
+    /**
+     * Text of a table's file.
+     *
+     * @param file CSV
+     * @param tooLong what is said of a file that is too long for such a table
+     * @return the text
+     * @throws InputProblem for what cannot be read
+     */
+    static String text(Path file, Message tooLong) {
+        return TextFile.read(file, LONGEST_BYTES, tooLong, message("problem.save-the-chart-as"));
     }
 
     /**

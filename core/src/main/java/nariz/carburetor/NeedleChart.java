@@ -19,7 +19,6 @@ import nariz.units.Dimension;
  * @param needles needles in the order of the table
  */
 public record NeedleChart(List<Entry> needles) {
-    private static final int LONGEST_BYTES = 1_000_000;
     /** A needle that is short by less than this reaches the station. */
     private static final double NEAR_M = 1e-6;
     private static final String NAME = "needle";
@@ -77,8 +76,8 @@ public record NeedleChart(List<Entry> needles) {
      * @throws InputProblem with line and column for what cannot be
      */
     public static NeedleChart read(Path file) {
-        return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES,
-                message("problem.a-needle-chart-is-short"), message("problem.save-the-chart-as")));
+        return parse(String.valueOf(file.getFileName()), ChartTable.text(file,
+                message("problem.a-needle-chart-is-short")));
     }
 
     /**

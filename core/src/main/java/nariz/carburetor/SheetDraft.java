@@ -285,8 +285,7 @@ public final class SheetDraft {
     }
 
     private static String millimetres(double m) {
-        return new BigDecimal(1e3 * m).setScale(WRITTEN_DECIMALS, RoundingMode.HALF_UP).stripTrailingZeros()
-                .toPlainString() + " mm";
+        return decimal(1e3 * m) + " mm";
     }
 
     /** One field of every object of a list; rows that nothing is left in go. */
@@ -386,9 +385,13 @@ public final class SheetDraft {
         if (part.pluggable() && value == 0.0) {
             return "plugged";
         }
-        // Finer than any part is made or measured.
+        return decimal(value) + (part.unit().isEmpty() ? "" : " " + part.unit());
+    }
+
+    /** Finer than any part is made or measured. */
+    private static String decimal(double value) {
         return new BigDecimal(value).setScale(WRITTEN_DECIMALS, RoundingMode.HALF_UP).stripTrailingZeros()
-                .toPlainString() + (part.unit().isEmpty() ? "" : " " + part.unit());
+                .toPlainString();
     }
 
     /**

@@ -19,9 +19,8 @@ import nariz.units.Dimension;
  * @param tubes tubes in the order of the table
  */
 public record TubeChart(List<Tube> tubes) {
-    private static final int LONGEST_BYTES = 1_000_000;
     private static final String NAME = "tube";
-    private static final String WHOLE = "[0-9]{1,2}";
+    private static final String WHOLE = "[1-9][0-9]?";
     private static final int DEPTH = 1;
     private static final int DIAMETER = 2;
     private static final int HOLES = 3;
@@ -62,8 +61,8 @@ public record TubeChart(List<Tube> tubes) {
      * @throws InputProblem with line and column for what cannot be
      */
     public static TubeChart read(Path file) {
-        return parse(String.valueOf(file.getFileName()), TextFile.read(file, LONGEST_BYTES,
-                message("problem.a-tube-chart-is-short"), message("problem.save-the-chart-as")));
+        return parse(String.valueOf(file.getFileName()), ChartTable.text(file,
+                message("problem.a-tube-chart-is-short")));
     }
 
     /**
@@ -116,7 +115,7 @@ public record TubeChart(List<Tube> tubes) {
 
     private static int holes(ChartTable table, CsvRecord line) {
         String text = line.getFieldCount() > HOLES ? line.getField(HOLES).trim() : "";
-        if (!text.matches(WHOLE) || "0".equals(text)) {
+        if (!text.matches(WHOLE)) {
             throw table.problem(line, HOLES, message("problem.tube-holes-whole"));
         }
         return Integer.parseInt(text);

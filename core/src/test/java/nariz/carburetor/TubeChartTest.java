@@ -49,6 +49,7 @@ public class TubeChartTest {
             {head + ", 4, 1, 2\n", 2, 1, "stamped"}, {head + "K2, x, 1, 2\n", 2, 2, "number"},
             {head + "K2, 4, 0, 2\n", 2, 3, "number"}, {head + "K2, 4, 1\n", 2, 4, "how many"},
             {head + "K2, 4, 1, 2.5\n", 2, 4, "how many"}, {head + "K2, 4, 1, 0\n", 2, 4, "how many"},
+            {head + "K2, 4, 1, 00\n", 2, 4, "how many"},
             {head + "K2, 8, 1, 2\nK2, 4, 1, 2\n", 3, 2, "deeper"},
             {head + "K2, 4, 1, 2\nK3, 4, 1, 2\nK2, 8, 1, 2\n", 4, 1, "together"},
             {head + "K2, 4, 1, 2\nK3, 4, 1, 2\nk2, 8, 1, 2\n", 4, 1, "together"}};

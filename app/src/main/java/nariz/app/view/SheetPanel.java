@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
 import javafx.geometry.HPos;
@@ -55,6 +56,8 @@ final class SheetPanel extends VBox {
     private static final double FIELD_W = 214;
     private static final double UNIT_W = 46;
     private static final double STAMP_W = 100;
+    /** A long table must not take the form's room. */
+    private static final int MOST_NAMED = 24;
     private static final PseudoClass USUAL = PseudoClass.getPseudoClass("usual");
 
     private final Session session;
@@ -273,10 +276,7 @@ final class SheetPanel extends VBox {
         inputs.put(f.path(), c);
         Label unit = new Label(f.unit());
         unit.getStyleClass().add("small");
-        HBox box = new HBox(6, c, unit);
-        if (!f.standsFor().isEmpty()) {
-            box.getChildren().set(1, table(f));
-        }
+        HBox box = new HBox(6, c, f.standsFor().isEmpty() ? unit : table(f));
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
     }
@@ -296,9 +296,11 @@ final class SheetPanel extends VBox {
 
     /** Fills in what stands in the form already, and says what there is to choose from. */
     private void tubesRead(TubeChart chart) {
-        draft().fields().stream().filter(f -> inputs.containsKey(f.path())).forEach(f -> fill(f, chart));
-        tell("small", say("sheet-panel.tubes-read", chart.tubes().size(), String.join(", ", chart.tubes().stream().map(
-                TubeChart.Tube::letter).toList())));
+        draft().fields().forEach(f -> fill(f, chart));
+        String first = chart.tubes().stream().limit(MOST_NAMED).map(TubeChart.Tube::letter).collect(Collectors.joining(
+                ", "));
+        tell("small", say("sheet-panel.tubes-read", chart.tubes().size(), chart.tubes().size() > MOST_NAMED ? first
+                + ", …" : first));
     }
 
     private void tell(String style, String text) {

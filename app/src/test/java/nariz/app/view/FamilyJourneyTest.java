@@ -30,14 +30,6 @@ import org.testng.annotations.Test;
 public class FamilyJourneyTest extends FreshWindow {
     private static final int MOST_ROUNDS = 5;
     private static final List<String> STACKS = List.of("Idle", "Transfer", "Main", "Pump", "Proof");
-    private static final Map<String, String> ROADSTER = Map.ofEntries(Map.entry("name", "roadster"), Map.entry(
-            "engine-displacement", "2.6"), Map.entry("engine-cylinders", "6"), Map.entry("engine-idleSpeed", "900"),
-            Map.entry("engine-redline", "6500"), Map.entry("carburetor-count", "3"), Map.entry("carburetor-barrels",
-            "2"), Map.entry("carburetor-primary-bore", "34"), Map.entry("carburetor-primary-venturi", "24"), Map.entry(
-            "carburetor-primary-airCorrector", "2.4"), Map.entry("carburetor-primary-idleJet", "0.4"), Map.entry(
-            "carburetor-primary-idleAir", "1.1"), Map.entry("carburetor-primary-mixtureScrew", "0.625"), Map.entry(
-            "carburetor-primary-progressionHoles-diameter", "0.9; 0.9; 0.7"), Map.entry(
-            "carburetor-primary-progressionHoles-height", "0.55; 1.25; 2.1"));
 
     @Override
     String settings() {
@@ -61,7 +53,8 @@ public class FamilyJourneyTest extends FreshWindow {
                 "6", "carburetor-count", "3", "carburetor-barrels", "2"), "carburetor-primary-mainJet", "1.0", 7,
                 "As far as parts go: power is off by 8 %, lean in places")},
             // Another engine, on sizes that were measured.
-            {new Start("stack-jet", STACKS, ROADSTER, "carburetor-primary-mainJet", "1.4", 10, "Proved: every way")},
+            {new Start("stack-jet", STACKS, measuredRoadster(), "carburetor-primary-mainJet", "1.4", 10,
+                "Proved: every way")},
             {new Start("constant-depression", List.of("Idle", "Cruise", "Pull", "Full lift", "Dampers", "Proof"), Map
                 .of("carburetor-count", "2"), "carburetor-primary-jetHeight", "2.5", 2, "Proved: every way")},
             {new Start("progressive-twin", List.of("Idle", "Transfer", "Main", "Power", "Pump", "Secondary side",

@@ -3,6 +3,8 @@ package nariz.app.view;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.scene.control.ComboBox;
@@ -61,6 +63,18 @@ abstract class FreshWindow {
     /** Writes into a field of the build sheet's form. */
     void fill(String field, String text) {
         Hands.run(() -> ((TextField) window.lookup("#sheet-" + field)).setText(text));
+    }
+
+    /** Fields of a set of stacks that was measured, but for its main jets. */
+    static Map<String, String> measuredRoadster() {
+        Map<String, String> all = new LinkedHashMap<>(Map.of("name", "roadster", "engine-displacement", "2.6",
+                "engine-cylinders", "6", "engine-idleSpeed", "900", "engine-redline", "6500", "carburetor-count", "3",
+                "carburetor-barrels", "2"));
+        Map<String, String> sizes = Map.of("bore", "34", "venturi", "24", "airCorrector", "2.4", "idleJet", "0.4",
+                "idleAir", "1.1", "mixtureScrew", "0.625", "progressionHoles-diameter", "0.9; 0.9; 0.7",
+                "progressionHoles-height", "0.55; 1.25; 2.1");
+        sizes.forEach((part, size) -> all.put("carburetor-primary-" + part, size));
+        return all;
     }
 
     @AfterMethod
