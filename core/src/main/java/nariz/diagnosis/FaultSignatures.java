@@ -3,6 +3,7 @@ package nariz.diagnosis;
 import static nariz.text.Message.message;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import nariz.carburetor.BuildSheet;
 import nariz.estimation.Cell;
@@ -27,6 +28,9 @@ final class FaultSignatures {
     /** What a leak into the exhaust of size 1 reads at idle, and with which power of the airflow that fades. */
     private static final double EXHAUST_READS = 0.05;
     private static final double[] FADES = {1.0, 1.5, 2.0};
+    /** A usual leak in units of its shape, and how lean it reads at most: with much more nobody would drive on. */
+    private static final double USUAL = 3.0;
+    private static final double USUAL_LEAN = 0.15;
     private static final double PLATES_RAD = 1.5 * Units.DEG;
     private static final double STARVES_PER_S = 0.02;
     private static final double MISSES = 0.05;
@@ -141,12 +145,18 @@ final class FaultSignatures {
                 Measure.vacuum(wide.dropPa())) : message("hypotheses.rich-that-grows-with");
     }
 
+    /**
+     * A leak. What is usual goes by what it makes of the idle: the same hole takes a third of the air of a small
+     * engine's idle and a tenth of a large one's, and it is the lean idle that is put up with or not.
+     */
     private FaultSignature leak(String cause, double prior, double[] shape, boolean real, String label, String evidence,
             String check) {
         // Where every station of a profile is corrected by itself the carburetor found has the leak in it.
         Unexplained.Size read = sheet.carburetor().family().bands().isPresent() ? Unexplained.NOTHING
                 : unexplained.of(shape);
-        return new FaultSignature(cause, message("hypotheses." + label), prior, 3.0, shape, false, real, read.gamma(),
+        double leanest = -Arrays.stream(shape).min().orElse(0.0);
+        double usual = Math.min(USUAL, USUAL_LEAN / Math.max(1e-6, leanest));
+        return new FaultSignature(cause, message("hypotheses." + label), prior, usual, shape, false, real, read.gamma(),
                 read.sd(), 0.0, MISLEADS, LOOK, message("hypotheses." + evidence), message("hypotheses." + check));
     }
 
