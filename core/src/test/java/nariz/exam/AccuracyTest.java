@@ -12,13 +12,13 @@ import org.testng.annotations.Test;
 /** docs/accuracy.md has the figures; this guards the examination itself, and against a collapse. */
 public class AccuracyTest {
     @Test
-    public void fiveCasesAreExaminedAndMostlyRight() {
+    public void threeCasesAreExaminedAndMostlyRight() {
         List<String> lines = new ArrayList<>();
-        Accuracy.report(PracticeCase::of, 1, 5, lines::add, done -> assertThat(done).isBetween(0.0, 1.0));
+        Accuracy.report(PracticeCase::of, 1, 3, lines::add, done -> assertThat(done).isBetween(0.0, 1.0));
         assertThat(lines).anyMatch(l -> l.startsWith("| worst error blamed"));
-        List<String> rows = lines.stream().filter(l -> l.matches("\\| [1-5] \\|.*")).toList();
-        assertThat(rows).hasSize(5);
-        assertThat(rows.stream().filter(r -> !r.contains("NOT RIGHT")).count()).isGreaterThanOrEqualTo(3);
+        List<String> rows = lines.stream().filter(l -> l.matches("\\| [1-3] \\|.*")).toList();
+        assertThat(rows).hasSize(3);
+        assertThat(rows.stream().filter(r -> !r.contains("NOT RIGHT")).count()).isGreaterThanOrEqualTo(2);
     }
 
     @Test

@@ -15,13 +15,13 @@ import org.testng.annotations.Test;
 /** Screws that are turned are turned to the mixture that is wanted, not part of the way. */
 public class ScrewsSetTest {
     @DataProvider
-    public Object[][] seeds() {
-        return new Object[][] {{10L}, {38L}, {39L}};
+    public Object[] engines() {
+        return new Object[] {KnownStacks.SEED_10, KnownStacks.SEED_38, KnownStacks.SEED_39};
     }
 
-    @Test(dataProvider = "seeds")
-    public void screwsThatAreTurnedAreSetForTheIdleAsItReads(long seed) {
-        PracticeCase c = PracticeCase.ofFamily("stack-jet", seed);
+    @Test(dataProvider = "engines")
+    public void screwsThatAreTurnedAreSetForTheIdleAsItReads(KnownStacks engine) {
+        PracticeCase c = engine.practice();
         Advice a = Analysis.of(c.fitted(), c.drive().log(), Strategy.BALANCED, List.of(), () -> false).advice();
         Change screws = a.changes().getFirst();
         assertThat(screws.part().key()).isEqualTo("mixture-screw");

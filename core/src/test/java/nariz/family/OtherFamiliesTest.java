@@ -152,6 +152,22 @@ public class OtherFamiliesTest {
                 "primary.needle.diameters"), (x, y) -> assertThat(x).isCloseTo(y, within(1e-7)));
     }
 
+    /** What stations would want to the letter must not read like a change that nobody advises. */
+    @Test
+    public void stationsOfANeedleThatIsLeftAloneAreNotAdvised() {
+        Analysis first = demo(Demo.SMALL_FOUR);
+        String not = "Nothing of this is advised";
+        assertThat(AdviceText.write(first.advice())).doesNotContain(not);
+        Analysis then = first;
+        for (int round = 4; round < 8 && !then.advice().changes().isEmpty(); round++) {
+            BuildSheet fitted = then.sheetAfter();
+            then = Analysis.of(fitted, Demo.SMALL_FOUR.drive(fitted, round).log(), Strategy.of(fitted));
+        }
+        assertThat(then.advice().changes()).isEmpty();
+        assertThat(then.advice().needle().orElseThrow().off()).isTrue();
+        assertThat(AdviceText.write(then.advice())).contains(not);
+    }
+
     @Test
     public void partsToldInMillimetresAreReadBackInMillimetres() {
         Analysis a = demo(Demo.ROADSTER);
