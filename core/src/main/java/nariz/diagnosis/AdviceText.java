@@ -31,7 +31,7 @@ public final class AdviceText {
         predicted(a, out);
         scored(a, out);
         circuits(a, out);
-        a.needle().ifPresent(n -> needle(n, out));
+        a.needle().ifPresent(n -> needle(n, a.changes().isEmpty(), out));
         causes(a, out);
         moments(a, out);
         schools(a, out);
@@ -106,7 +106,7 @@ public final class AdviceText {
         out.add("");
     }
 
-    private static void needle(NeedleProfile n, List<String> out) {
+    private static void needle(NeedleProfile n, boolean left, List<String> out) {
         out.add(String.format(Locale.ROOT, "%-15s %-9s %s", "needle station", "today", "wanted (90 % interval), thou"));
         for (int i = 0; i < n.stations().size(); i++) {
             NeedleProfile.Station s = n.stations().get(i);
@@ -117,6 +117,9 @@ public final class AdviceText {
         }
         if (n.level()) {
             out.add("All stations ask for the same: the jet's height first.");
+        }
+        if (left && n.off()) {
+            out.add("Nothing of this is advised: it is what would meet the targets to the letter.");
         }
         out.add("");
     }

@@ -69,6 +69,11 @@ public record NeedleProfile(double spacingM, List<Station> stations, boolean lev
         stations = List.copyOf(stations);
     }
 
+    /** {@return whether a station that was read is off} */
+    public boolean off() {
+        return stations.stream().anyMatch(s -> s.read() && s.off());
+    }
+
     /** {@return diameters wanted, m; NaN at stations that were not read} */
     public List<Double> diameters() {
         return stations.stream().map(s -> s.read() ? s.wantedM() : Double.NaN).toList();

@@ -120,6 +120,10 @@ public final class NeedlePicture extends SteppedPicture {
         if (profile().isPresent()) {
             wanted(g, p, d, profile().get(), x, split + 26, h - BOTTOM);
             numbers(g, p, profile().get(), x, h - BOTTOM);
+            if (profile().get().off() && d.analysis().advice().changes().isEmpty()) {
+                text(g, say("needle-picture.not-advised"), x.of(n - 1.0), split + 32, 12, p.faint(), TextAlignment
+                        .RIGHT);
+            }
         } else {
             text(g, say("fuel-stream.too-little-steady-running"), LEFT, split + 40, 13, p.faint(), TextAlignment.LEFT);
         }
