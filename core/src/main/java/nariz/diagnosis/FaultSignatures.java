@@ -30,7 +30,7 @@ final class FaultSignatures {
     private static final double[] FADES = {1.0, 1.5, 2.0};
     /** A usual leak in units of its shape, and how lean it reads at most: with much more nobody would drive on. */
     private static final double USUAL = 3.0;
-    private static final double USUAL_LEAN = 0.15;
+    private static final double USUAL_LEAN = 0.2;
     private static final double PLATES_RAD = 1.5 * Units.DEG;
     private static final double STARVES_PER_S = 0.02;
     private static final double MISSES = 0.05;
@@ -146,8 +146,8 @@ final class FaultSignatures {
     }
 
     /**
-     * A leak. What is usual goes by what it makes of the idle: the same hole takes a third of the air of a small
-     * engine's idle and a tenth of a large one's, and it is the lean idle that is put up with or not.
+     * A leak. What is usual goes by what it makes of the idle: the same hole is two or three times the share of a small
+     * engine's air that it is of a large one's, and it is the lean idle that is put up with or not.
      */
     private FaultSignature leak(String cause, double prior, double[] shape, boolean real, String label, String evidence,
             String check) {

@@ -3,16 +3,16 @@ package nariz.exam;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.util.List;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.Change;
+import nariz.diagnosis.Hypothesis;
 import nariz.diagnosis.Regime;
 import nariz.diagnosis.Strategy;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-/** Screws that are turned are turned to the mixture that is wanted, not part of the way. */
+/** Once no fault is found, screws that are turned are turned to the mixture that is wanted, not part of the way. */
 public class ScrewsSetTest {
     @DataProvider
     public Object[] engines() {
@@ -22,7 +22,8 @@ public class ScrewsSetTest {
     @Test(dataProvider = "engines")
     public void screwsThatAreTurnedAreSetForTheIdleAsItReads(KnownStacks engine) {
         PracticeCase c = engine.practice();
-        Advice a = Analysis.of(c.fitted(), c.drive().log(), Strategy.BALANCED, List.of(), () -> false).advice();
+        Advice a = Analysis.of(c.fitted(), c.drive().log(), Strategy.BALANCED, Hypothesis.FAULTS,
+                () -> false).advice();
         Change screws = a.changes().getFirst();
         assertThat(screws.part().key()).isEqualTo("mixture-screw");
         double idle = a.predicted().stream().filter(p -> p.before().regime() == Regime.IDLE).findFirst().orElseThrow()
