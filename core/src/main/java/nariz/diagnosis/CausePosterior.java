@@ -4,15 +4,13 @@ import static nariz.text.Message.message;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.BooleanSupplier;
-import java.util.stream.IntStream;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Part;
 import nariz.carburetor.PartChange;
@@ -153,12 +151,15 @@ final class CausePosterior {
 
     private void weigh(List<String> ruledOut) {
         List<Weighed> sets = new ArrayList<>();
+        List<Weighed> pairs = new ArrayList<>();
         for (int a = 0; a < moves.size(); a++) {
             sets.add(weighed(a));
+            for (int b = a + 1; b < moves.size(); b++) {
+                if (moves.get(a).part() != moves.get(b).part()) {
+                    pairs.add(weighed(a, b));
+                }
+            }
         }
-        List<Weighed> pairs = new ArrayList<>(IntStream.range(0, moves.size()).parallel().boxed().flatMap(a ->
-                IntStream.range(a + 1, moves.size()).filter(b -> moves.get(a).part() != moves.get(b).part())
-                .mapToObj(b -> weighed(a, b))).toList());
         pairs.sort(Comparator.comparingDouble(Weighed::logEvidence).reversed());
         sets.addAll(pairs);
         sets.addAll(triples(pairs));
@@ -171,8 +172,8 @@ final class CausePosterior {
         normalise(sets, ruledOut);
     }
 
-    private List<Weighed> triples(List<Weighed> pairs) {
-        Set<List<Integer>> triples = new LinkedHashSet<>();
+    private Collection<Weighed> triples(List<Weighed> pairs) {
+        Map<List<Integer>, Weighed> triples = new LinkedHashMap<>();
         for (Weighed pair : pairs.subList(0, Math.min(MOST_THIRDS, pairs.size()))) {
             for (int c = 0; c < moves.size(); c++) {
                 int at = c;
@@ -180,11 +181,11 @@ final class CausePosterior {
                     int[] set = Arrays.copyOf(pair.set(), 3);
                     set[2] = c;
                     Arrays.sort(set);
-                    triples.add(Arrays.stream(set).boxed().toList());
+                    triples.computeIfAbsent(Arrays.stream(set).boxed().toList(), k -> weighed(set));
                 }
             }
         }
-        return triples.parallelStream().map(set -> weighed(set.stream().mapToInt(v -> v).toArray())).toList();
+        return triples.values();
     }
 
     /** Log prior of a set: a fault takes the place of how often so many parts are wrong. */

@@ -4,12 +4,12 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BooleanSupplier;
 import nariz.carburetor.BuildSheet;
 import nariz.carburetor.Family;
@@ -79,9 +79,8 @@ final class Decision {
     private final List<Ladder> ladders;
     /** Asked only while parts are being chosen: what is asked of the choice later belongs to another job. */
     private BooleanSupplier cancelled = () -> false;
-    /** Sizes of a part are tried side by side. */
-    private final Map<Set<Step>, Double> known = new ConcurrentHashMap<>();
-    private final Map<Step, double[]> effects = new ConcurrentHashMap<>();
+    private final Map<Set<Step>, Double> known = new HashMap<>();
+    private final Map<Step, double[]> effects = new HashMap<>();
     private List<Step> chosen = new ArrayList<>();
     /** Whether all of what sound hardware leaves at idle counts as curable. */
     private boolean whole;
@@ -251,14 +250,14 @@ final class Decision {
             throw new CancellationException("analysis was cancelled");
         }
         double from = l.fitted(sheet);
-        List<Step> steps = l.sizes(sheet).stream().map(to -> new Step(l, from, to)).toList();
-        double[] totals = steps.parallelStream().mapToDouble(s -> total(plus(others, s))).toArray();
         @Nullable Step best = null;
         double least = Double.POSITIVE_INFINITY;
-        for (int i = 0; i < totals.length; i++) {
-            if (totals[i] < least) {
-                least = totals[i];
-                best = steps.get(i);
+        for (double v : l.sizes(sheet)) {
+            Step s = new Step(l, from, v);
+            double t = total(plus(others, s));
+            if (t < least) {
+                least = t;
+                best = s;
             }
         }
         return best;

@@ -88,20 +88,20 @@ final class WrongParts {
         double[] ofFound = touched ? effect(l, found) : none;
         double stays = touched ? weight(l, fitted - found, ofFound, none) : 0.0;
         double sum = stays;
-        if (cancelled.getAsBoolean()) {
-            throw new CancellationException("analysis was cancelled");
+        Map<Double, double[]> effects = new LinkedHashMap<>();
+        for (double to : l.sizes(sheet)) {
+            if (cancelled.getAsBoolean()) {
+                throw new CancellationException("analysis was cancelled");
+            }
+            double[] effect = effect(l, to);
+            effects.put(to, effect);
+            sum += l.same(to, found) ? 0.0 : weight(l, to - found, ofFound, effect);
         }
-        List<Double> sizes = l.sizes(sheet);
-        List<double[]> effects = sizes.parallelStream().map(to -> effect(l, to)).toList();
-        for (int k = 0; k < sizes.size(); k++) {
-            double to = sizes.get(k);
-            sum += l.same(to, found) ? 0.0 : weight(l, to - found, ofFound, effects.get(k));
-        }
-        for (int k = 0; k < sizes.size(); k++) {
-            double to = sizes.get(k);
+        for (Map.Entry<Double, double[]> e : effects.entrySet()) {
+            double to = e.getKey();
             boolean back = l.same(to, found);
-            double log = back ? 0.0 : Math.log(weight(l, to - found, ofFound, effects.get(k)) / sum);
-            moves.add(new Move(l, part, to, effects.get(k), log, back));
+            double log = back ? 0.0 : Math.log(weight(l, to - found, ofFound, e.getValue()) / sum);
+            moves.add(new Move(l, part, to, e.getValue(), log, back));
         }
         if (touched) {
             changed.put(part, Math.log(stays / sum));

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import nariz.carburetor.Circuit;
+import nariz.carburetor.Ladder;
 import nariz.diagnosis.Advice;
 import nariz.diagnosis.Analysis;
 import nariz.diagnosis.CircuitFinding;
@@ -20,6 +21,19 @@ public class SoundStacksTest {
     @DataProvider
     public Object[] engines() {
         return new Object[] {KnownStacks.SEED_14, KnownStacks.SEED_17, KnownStacks.SEED_24};
+    }
+
+    /** The sizes that are written down are those that driving finds, on the engine that is found soonest. */
+    @Test
+    public void knownEngineIsTheOneThatIsFound() {
+        PracticeCase found = PracticeCase.ofFamily("stack-jet", 17);
+        PracticeCase known = KnownStacks.SEED_17.practice();
+        assertThat(found.errors()).isEmpty();
+        assertThat(found.faults()).isEmpty();
+        assertThat(known.fitted().engine()).isEqualTo(found.fitted().engine());
+        assertThat(known.twoSensors()).isEqualTo(found.twoSensors());
+        assertThat(Ladder.of(known.fitted())).zipSatisfy(Ladder.of(found.fitted()), (k, f) -> assertThat(k.same(
+                k.fitted(known.fitted()), f.fitted(found.fitted()))).isTrue());
     }
 
     /** Who is told to leave a car as it is learns everything that is off, not the worst alone. */

@@ -120,7 +120,9 @@ public final class NeedlePicture extends SteppedPicture {
         if (profile().isPresent()) {
             wanted(g, p, d, profile().get(), x, split + 26, h - BOTTOM);
             numbers(g, p, profile().get(), x, h - BOTTOM);
-            if (profile().get().off() && d.analysis().advice().changes().isEmpty()) {
+            // Where parts are tried their line has its name in the same place.
+            if (profile().get().off() && d.analysis().advice().changes().isEmpty()
+                    && session().trials().effectProperty().get().changes().isEmpty()) {
                 text(g, say("needle-picture.not-advised"), x.of(n - 1.0), split + 32, 12, p.faint(), TextAlignment
                         .RIGHT);
             }
